@@ -1,0 +1,73 @@
+import js from '@eslint/js';
+import globals from 'globals';
+import reactHooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+/** Folders of core from the ground up: each may use those before it, never those after. */
+const CORE_LAYERS = ['quantity', 'numeric', 'circuit', 'models', 'devices', 'analysis', 'readouts'];
+/** The rest stand side by side on top; these may use one another in this order. */
+const CORE_TOP = ['formats', 'sheet', 'meter', 'rework', 'draw'];
+
+const coreLayerRules = [...CORE_LAYERS, ...CORE_TOP].map((folder, i, all) => ({
+  files: [`packages/core/src/${folder}/**/*.ts`],
+  ignores: ['**/*.test.ts'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          ...all.slice(i + 1).map((later) => ({
+            group: [`../${later}/*`],
+            message: `${folder} stands below ${later} and must not use it.`,
+          })),
+          ...all
+            .filter((other) => other !== folder)
+            .map((other) => ({
+              group: [`../${other}/*`, `!../${other}/index.ts`],
+              message: 'Use another folder through its index.',
+            })),
+          { group: ['node:*', 'react', 'antd'], message: 'The core has no environment and no interface.' },
+        ],
+      },
+    ],
+  },
+}));
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', '.data/**', '.cache/**', 'test-results/**'] },
+  js.configs.recommended,
+  ...tseslint.configs.recommended,
+  {
+    languageOptions: { globals: globals.node },
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/consistent-type-imports': 'error',
+      eqeqeq: 'error',
+      'no-eval': 'error',
+      'no-new-func': 'error',
+    },
+  },
+  ...coreLayerRules,
+  {
+    files: ['apps/web/src/**/*.{ts,tsx}'],
+    languageOptions: { globals: globals.browser },
+    plugins: { 'react-hooks': reactHooks },
+    rules: reactHooks.configs.recommended.rules,
+  },
+  {
+    files: ['apps/web/src/features/*/**/*.{ts,tsx}'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: '^[.][.]/[a-z-]+/(?!index)',
+              message: "A feature never uses another feature's inside; use its index.",
+            },
+          ],
+        },
+      ],
+    },
+  },
+);

@@ -1,0 +1,62 @@
+import { LAYERS, type Layer } from '@halfsplit/contract';
+import { parseValue, type QuantityKind } from '@halfsplit/core';
+
+/** Bad input: told in one sentence on stderr, exit 2. */
+export class UsageError extends Error {}
+
+/** `--name value` pairs and the words between them. */
+export class Options {
+  readonly words: readonly string[];
+  private readonly named = new Map<string, string>();
+  private readonly used = new Set<string>();
+
+  constructor(args: readonly string[]) {
+    const words: string[] = [];
+    for (let i = 0; i < args.length; i += 1) {
+      const arg = args[i]!;
+      if (!arg.startsWith('--')) {
+        words.push(arg);
+        continue;
+      }
+      const [name, inline] = arg.slice(2).split(/=(.*)/s);
+      const value = inline ?? args[(i += 1)];
+      if (value === undefined) throw new UsageError(`--${name} needs a value.`);
+      this.named.set(name!, value);
+    }
+    this.words = words;
+  }
+
+  text(name: string): string | undefined {
+    this.used.add(name);
+    return this.named.get(name);
+  }
+
+  requiredText(name: string): string {
+    const value = this.text(name);
+    if (value === undefined) throw new UsageError(`--${name} is missing.`);
+    return value;
+  }
+
+  /** A number above zero in any notation, or the usual one. */
+  positive(name: string, usual: number, kind: QuantityKind = 'number'): number {
+    const text = this.text(name);
+    if (text === undefined) return usual;
+    const parsed = parseValue(text, { kind, purpose: 'reading' });
+    if (!parsed.ok || !(parsed.readings[0].value > 0))
+      throw new UsageError(`--${name} must be a number above zero, not "${text}".`);
+    return parsed.readings[0].value;
+  }
+
+  layer(): Layer {
+    const text = this.text('layer') ?? 'marked';
+    const layer = LAYERS.find((l) => l === text);
+    if (!layer) throw new UsageError(`--layer is one of ${LAYERS.join(', ')}, not "${text}".`);
+    return layer;
+  }
+
+  /** Refuses options that no verb asked for: they would be silently without effect. */
+  refuseUnknown(): void {
+    const unknown = [...this.named.keys()].find((name) => !this.used.has(name));
+    if (unknown !== undefined) throw new UsageError(`--${unknown} is not an option of this verb.`);
+  }
+}

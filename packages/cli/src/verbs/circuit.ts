@@ -1,0 +1,72 @@
+import { LAYERS } from '@halfsplit/contract';
+import {
+  acResponse,
+  BenchModel,
+  checkCircuit,
+  describe,
+  logSpaced,
+  readoutTable,
+  type DeviceReport,
+} from '@halfsplit/core';
+import { loadUnit } from '../file.ts';
+import type { Options } from '../options.ts';
+import { UsageError } from '../options.ts';
+
+/** `check FILE` */
+export async function check(options: Options): Promise<unknown> {
+  const { circuit, readouts } = await loadUnit(options.words[0]);
+  const problems = checkCircuit(circuit, readouts).map(({ code, message, ref, net }) => ({
+    code,
+    message,
+    ref,
+    net,
+  }));
+  return { ok: problems.length === 0, problems };
+}
+
+/** `op FILE` */
+export async function op(options: Options): Promise<unknown> {
+  const { circuit } = await loadUnit(options.words[0]);
+  const model = new BenchModel(circuit, options.layer());
+  const { nets, parts } = describe(model.system, model.operatingPoint());
+  const rounded = (report: DeviceReport) => ({
+    ...report,
+    current: plusZero(report.current),
+    power: plusZero(report.power),
+  });
+  return {
+    nets,
+    parts: Object.fromEntries(Object.entries(parts).map(([ref, report]) => [ref, rounded(report)])),
+  };
+}
+
+/** Minus zero reads like a direction that is not there. */
+const plusZero = (value: number) => (value === 0 ? 0 : value);
+
+/** `ac FILE --source V1 --out NET` */
+export async function ac(options: Options): Promise<unknown> {
+  const { circuit } = await loadUnit(options.words[0]);
+  const fromHz = options.positive('from', 20, 'frequency');
+  const toHz = options.positive('to', 20000, 'frequency');
+  if (toHz < fromHz) throw new UsageError('--to must not be below --from.');
+  const frequencies = logSpaced(fromHz, toHz, options.positive('per-decade', 20));
+  const [source, out] = [options.requiredText('source'), options.requiredText('out')];
+  return acResponse(new BenchModel(circuit, options.layer()), source, out, frequencies);
+}
+
+/** `readouts FILE`: every readout on every layer; null with a reason where there is none. */
+export async function readouts(options: Options): Promise<unknown> {
+  const document = await loadUnit(options.words[0]);
+  const rows = readoutTable(document).map(({ id, unit, answers }) => {
+    const reasons = Object.fromEntries(
+      LAYERS.flatMap((l) => (answers[l].ok ? [] : [[l, answers[l].problem.message]])),
+    );
+    return {
+      id,
+      unit,
+      ...Object.fromEntries(LAYERS.map((l) => [l, answers[l].ok ? answers[l].value : null])),
+      ...(Object.keys(reasons).length > 0 ? { reasons } : {}),
+    };
+  });
+  return { readouts: rows };
+}

@@ -1,0 +1,61 @@
+import {
+  canChange,
+  seriesNamed,
+  solve as solveValues,
+  unitOf,
+  wantedRange,
+  type UnitDocument,
+} from '@halfsplit/core';
+import { loadUnit } from '../file.ts';
+import { UsageError, type Options } from '../options.ts';
+
+const USUAL_SERIES = 'E24';
+const USUAL_MOST = 20;
+
+/**
+ * `solve FILE [--readout ID] [--may R1,R2] [--series E24] [--most 20]`: ranked value changes that bring a readout (the
+ * first with a wanted range, unless named) into its range.
+ */
+export async function solve(options: Options): Promise<unknown> {
+  const document = await loadUnit(options.words[0]);
+  const goal = goalOf(document, options.text('readout'));
+  const may = options.text('may')?.split(',') ?? document.circuit.parts.filter(canChange).map((p) => p.ref);
+  const proposals = solveValues({
+    circuit: document.circuit,
+    readouts: document.readouts,
+    layer: options.text('layer') === undefined ? 'planned' : options.layer(),
+    goal: { readoutId: goal.id, want: goal.want! },
+    may,
+    series: seriesNamed(options.text('series') ?? USUAL_SERIES),
+    withPairs: true,
+    most: options.positive('most', USUAL_MOST),
+  });
+  return {
+    readout: goal.id,
+    unit: unitOf(goal),
+    proposals: proposals.map((p) => ({
+      changes: p.changes,
+      value: p.value,
+      missBy: p.missBy,
+      harms: p.harms,
+      mends: p.mends,
+      readouts: document.readouts.map((r, i) => ({
+        id: r.id,
+        value: p.answers[i]?.ok ? p.answers[i].value : null,
+      })),
+    })),
+  };
+}
+
+function goalOf(document: UnitDocument, id: string | undefined) {
+  const goal =
+    id === undefined
+      ? document.readouts.find((r) => wantedRange(r.want))
+      : document.readouts.find((r) => r.id === id);
+  if (!goal)
+    throw new UsageError(
+      id === undefined ? 'No readout of the file has a wanted range.' : `There is no readout "${id}".`,
+    );
+  if (!wantedRange(goal.want)) throw new UsageError(`Readout "${goal.id}" has no wanted range.`);
+  return goal;
+}

@@ -1,0 +1,162 @@
+import { z } from 'zod';
+import { stageSchema } from './names.ts';
+import { netNameSchema, partSchema, readoutSchema } from './unit-file.ts';
+
+/** Paths, requests and answers of /api/v1. Times are ISO 8601 in UTC. */
+export const API_ROOT = '/api/v1';
+
+/** Every write carries this header: the same key again gives the first answer again, and changes nothing. */
+export const IDEMPOTENCY_HEADER = 'idempotency-key';
+export const idempotencyKeySchema = z.string().min(8).max(128);
+
+const idSchema = z.uuid();
+const versionSchema = z.number().int().min(0).meta({ description: 'The version this write was based on.' });
+const timeSchema = z.iso.datetime();
+
+export const READING_CONDITIONS = ['in circuit', 'leg lifted'] as const;
+export const readingConditionSchema = z.enum(READING_CONDITIONS);
+export type ReadingCondition = z.infer<typeof readingConditionSchema>;
+
+/** A part's own data as the unit file has it, but for the found value, which comes from the readings. */
+export const sheetPartSchema = partSchema.omit({ found: true });
+
+export const readingValueSchema = z.union([z.number(), z.literal('open'), z.literal('short')]);
+
+export const partResourceSchema = z.object({
+  id: idSchema,
+  version: versionSchema,
+  position: z.number().int(),
+  part: partSchema,
+});
+export type PartResource = z.infer<typeof partResourceSchema>;
+
+export const readingResourceSchema = z.object({
+  id: idSchema,
+  partId: idSchema.nullable(),
+  readoutId: idSchema.nullable(),
+  value: readingValueSchema,
+  condition: readingConditionSchema,
+  instrument: z.string().nullable(),
+  takenAt: timeSchema,
+  withdrawn: z.boolean(),
+});
+export type ReadingResource = z.infer<typeof readingResourceSchema>;
+
+export const readoutResourceSchema = z.object({
+  id: idSchema,
+  version: versionSchema,
+  position: z.number().int(),
+  readout: readoutSchema,
+});
+export type ReadoutResource = z.infer<typeof readoutResourceSchema>;
+
+export const logEntrySchema = z.object({
+  id: idSchema,
+  sequence: z.number().int(),
+  at: timeSchema,
+  kind: z.string(),
+  summary: z.string(),
+  undone: z.boolean(),
+  undoable: z.boolean(),
+});
+export type LogEntryResource = z.infer<typeof logEntrySchema>;
+
+export const placeSchema = z.object({ x: z.number().int(), y: z.number().int() });
+/** Symbols that the user moved, by designator, in drawing units. */
+export const nudgesSchema = z.record(z.string(), placeSchema);
+
+export const unitSummarySchema = z.object({
+  id: idSchema,
+  version: versionSchema,
+  number: z.number().int(),
+  name: z.string(),
+  kind: z.string(),
+  hazards: z.array(z.string()),
+  stage: stageSchema,
+  partCount: z.number().int(),
+  measuredCount: z.number().int(),
+  lastActivityAt: timeSchema,
+  lastActivity: z.string().nullable(),
+});
+export type UnitSummary = z.infer<typeof unitSummarySchema>;
+
+export const unitResourceSchema = unitSummarySchema.omit({ partCount: true, measuredCount: true }).extend({
+  notes: z.string(),
+  ground: z.string(),
+  nudges: nudgesSchema,
+  parts: z.array(partResourceSchema),
+  readings: z.array(readingResourceSchema),
+  readouts: z.array(readoutResourceSchema),
+  log: z.array(logEntrySchema),
+});
+export type UnitResource = z.infer<typeof unitResourceSchema>;
+
+export const unitListSchema = z.object({ units: z.array(unitSummarySchema) });
+
+const nameSchema = z.string().trim().min(1, 'a unit needs a name').max(120);
+
+export const createUnitSchema = z.object({
+  name: nameSchema,
+  kind: z.string().trim().max(80).default(''),
+  hazards: z.array(z.string().max(80)).max(20).default([]),
+  notes: z.string().max(20000).default(''),
+});
+export type CreateUnit = z.input<typeof createUnitSchema>;
+
+/** The text of a unit file as it was chosen; it is read and checked by the server. */
+export const importUnitSchema = z.object({ text: z.string(), fileName: z.string().max(255).optional() });
+export type ImportUnit = z.infer<typeof importUnitSchema>;
+
+export const updateUnitSchema = z.object({
+  baseVersion: versionSchema,
+  name: nameSchema.optional(),
+  kind: z.string().trim().max(80).optional(),
+  hazards: z.array(z.string().max(80)).max(20).optional(),
+  notes: z.string().max(20000).optional(),
+  stage: stageSchema.optional(),
+  ground: netNameSchema.optional(),
+  nudges: nudgesSchema.optional(),
+});
+export type UpdateUnit = z.infer<typeof updateUnitSchema>;
+
+export const createPartSchema = z.object({
+  baseVersion: versionSchema,
+  part: sheetPartSchema,
+  /** Insert before this position; at the end when absent. */
+  position: z.number().int().min(0).optional(),
+});
+export const updatePartSchema = z.object({ baseVersion: versionSchema, part: sheetPartSchema });
+export const removeSchema = z.object({ baseVersion: versionSchema });
+
+export const createReadingSchema = z
+  .object({
+    baseVersion: versionSchema,
+    partId: idSchema.optional(),
+    readoutId: idSchema.optional(),
+    value: readingValueSchema,
+    condition: readingConditionSchema.default('leg lifted'),
+    instrument: z.string().trim().max(80).optional(),
+  })
+  .refine((r) => (r.partId === undefined) !== (r.readoutId === undefined), {
+    message: 'a reading is of one part or of one readout',
+  });
+export type CreateReading = z.input<typeof createReadingSchema>;
+
+export const writeReadoutSchema = z.object({ baseVersion: versionSchema, readout: readoutSchema });
+
+/** Planned values accepted together, with the sentence that says why. */
+export const acceptPlanSchema = z.object({
+  changes: z
+    .array(
+      z.object({ partId: idSchema, baseVersion: versionSchema, planned: z.number().positive().nullable() }),
+    )
+    .min(1)
+    .max(50),
+  reason: z.string().trim().min(1).max(500),
+});
+export type AcceptPlan = z.infer<typeof acceptPlanSchema>;
+
+export const createNoteSchema = z.object({ text: z.string().trim().min(1, 'a note needs words').max(5000) });
+
+/** `baseVersion` is the sequence number of the log entry to undo, which must be the last one that can be. */
+export const undoSchema = z.object({ baseVersion: versionSchema });

@@ -1,0 +1,4 @@
+export * from './names.ts';
+export * from './unit-file.ts';
+export * from './api.ts';
+export * from './problem.ts';

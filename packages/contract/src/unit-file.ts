@@ -1,0 +1,108 @@
+import { z } from 'zod';
+import { layerSchema, partKindSchema } from './names.ts';
+
+/**
+ * The open unit file, `.halfsplit.json`. Values are numbers in SI units or strings in any notation of the
+ * trade ("4k7"); core's reader turns them into numbers. Every object keeps fields it does not know, so that a
+ * file from a later version passes through unharmed.
+ */
+export const UNIT_FILE_FORMAT = 'halfsplit/unit';
+export const UNIT_FILE_VERSION = 1;
+
+export const quantitySchema = z.union([z.number(), z.string().min(1).max(64)]).meta({
+  description: 'A number in SI units, or text such as "4k7", "100n", "0.022u".',
+});
+
+export const partValueSchema = z
+  .union([quantitySchema, z.literal('open'), z.literal('short')])
+  .nullable()
+  .meta({ description: 'A value, "open", "short", or null where the layer has none.' });
+
+export const netNameSchema = z.string().trim().min(1).max(64);
+export const refSchema = z.string().trim().min(1).max(32);
+
+export const partSchema = z.looseObject({
+  ref: refSchema,
+  kind: partKindSchema,
+  pins: z.record(z.string().min(1).max(32), netNameSchema),
+  marked: partValueSchema.optional(),
+  found: partValueSchema.optional(),
+  planned: partValueSchema.optional(),
+  proven: partValueSchema.optional(),
+  tolerance: z
+    .number()
+    .min(0)
+    .max(10)
+    .optional()
+    .meta({ description: 'Fraction: 0.05 is plus or minus 5 %.' }),
+  model: z.string().max(64).optional(),
+  params: z.record(z.string(), z.union([quantitySchema, z.string()])).optional(),
+  note: z.string().max(2000).optional(),
+});
+
+export const circuitSchema = z.looseObject({
+  ground: netNameSchema,
+  parts: z.array(partSchema).max(2000),
+});
+
+export const wantSchema = z.looseObject({
+  min: quantitySchema.optional(),
+  max: quantitySchema.optional(),
+  target: quantitySchema.optional(),
+  within: quantitySchema.optional(),
+});
+
+export const READOUT_KINDS = [
+  'gain',
+  'corner',
+  'voltage',
+  'current',
+  'dissipation',
+  'inputImpedance',
+  'outputImpedance',
+  'noise',
+  'thd',
+  'headroom',
+  'rate',
+  'period',
+  'delay',
+  'separation',
+  'curveError',
+  'thump',
+  'ripple',
+  'range',
+] as const;
+export const readoutKindSchema = z.enum(READOUT_KINDS);
+export type ReadoutKind = z.infer<typeof readoutKindSchema>;
+
+export const readoutSchema = z.looseObject({
+  id: z.string().trim().min(1).max(64),
+  name: z.string().trim().min(1).max(120),
+  kind: readoutKindSchema,
+  want: wantSchema.optional(),
+});
+
+export const unitFileSchema = z.looseObject({
+  format: z.literal(UNIT_FILE_FORMAT),
+  version: z.literal(UNIT_FILE_VERSION),
+  unit: z
+    .looseObject({
+      name: z.string().max(120).optional(),
+      kind: z.string().max(80).optional(),
+      hazards: z.array(z.string().max(80)).max(20).optional(),
+      notes: z.string().max(20000).optional(),
+    })
+    .optional(),
+  circuit: circuitSchema,
+  readouts: z.array(readoutSchema).max(200).optional(),
+  path: z.looseObject({}).optional(),
+  evidence: z.array(z.looseObject({})).optional(),
+  plan: z.looseObject({}).optional(),
+  log: z.array(z.looseObject({})).optional(),
+});
+
+export type UnitFile = z.infer<typeof unitFileSchema>;
+export type UnitFilePart = z.infer<typeof partSchema>;
+export type UnitFileReadout = z.infer<typeof readoutSchema>;
+export type Want = z.infer<typeof wantSchema>;
+export { layerSchema };

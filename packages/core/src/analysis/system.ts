@@ -1,0 +1,195 @@
+import type { Layer } from '@halfsplit/contract';
+import { KINDS, touching, valueOnLayer, type Circuit, type Part } from '../circuit/index.ts';
+import { deadPart, DEVICES, type Device, type Evaluation, type Terminals } from '../devices/index.ts';
+import { HalfsplitError, problem, type Problem } from '../errors.ts';
+import { SparsePattern } from '../numeric/index.ts';
+
+/** What an unknown of the system is: the voltage of a net, or something inside a part. */
+export interface Unknown {
+  readonly net?: string;
+  readonly ref?: string;
+  readonly name: string;
+}
+
+/**
+ * A circuit on one layer, assembled into equations: unknowns, matrix pattern and devices. Linear entries are stamped
+ * once; `evaluate` adds what depends on the solution.
+ */
+export class System {
+  readonly circuit: Circuit;
+  readonly layer: Layer;
+  readonly pattern = new SparsePattern();
+  readonly devices: readonly Device[];
+  /** Unknown 0 is the ground. */
+  readonly unknowns: readonly Unknown[];
+  /** Constant part of G and C by slot. */
+  readonly linear: { g: Float64Array; c: Float64Array };
+  private readonly netIndex = new Map<string, number>();
+  private readonly byRef = new Map<string, Device>();
+  private readonly loading: readonly Device[];
+
+  /**
+   * Assembles the circuit as it is on a layer. Boxes are left out. Throws `analysis/no-model`, `circuit/pin-open`,
+   * `circuit/no-value`, `circuit/no-ground` or `circuit/duplicate-ref`.
+   */
+  constructor(circuit: Circuit, layer: Layer) {
+    this.circuit = circuit;
+    this.layer = layer;
+    const unknowns: Unknown[] = [{ net: circuit.ground, name: circuit.ground }];
+    this.netIndex.set(circuit.ground, 0);
+    const modelled = circuit.parts.filter((p) => KINDS[p.kind].hasModel);
+    if (!modelled.some((p) => Object.values(p.pins).includes(circuit.ground))) {
+      throw new HalfsplitError('circuit/no-ground', { net: circuit.ground });
+    }
+    for (const part of modelled) {
+      for (const net of Object.values(part.pins)) {
+        if (this.netIndex.has(net)) continue;
+        this.netIndex.set(net, unknowns.length);
+        unknowns.push({ net, name: net });
+      }
+    }
+    // Every net has its diagonal, so that a shunt can be added while searching for the operating point.
+    for (let i = 1; i < unknowns.length; i += 1) this.pattern.slot(i, i);
+    this.devices = modelled.map((part) => this.build(part, unknowns));
+    this.unknowns = unknowns;
+    this.loading = this.devices.filter((d) => d.load);
+    for (const device of this.devices) {
+      if (this.byRef.has(device.ref)) throw new HalfsplitError('circuit/duplicate-ref', { ref: device.ref });
+      this.byRef.set(device.ref, device);
+    }
+    this.linear = { g: new Float64Array(this.pattern.length), c: new Float64Array(this.pattern.length) };
+    this.restamp();
+  }
+
+  private build(part: Part, unknowns: Unknown[]): Device {
+    const optionalNode = (pin: string) => {
+      const net = part.pins[pin];
+      return net === undefined ? undefined : this.netIndex.get(net);
+    };
+    const terminals: Terminals = {
+      optionalNode,
+      node(pin) {
+        const node = optionalNode(pin);
+        if (node === undefined) throw new HalfsplitError('circuit/pin-open', { ref: part.ref, text: pin });
+        return node;
+      },
+      unknown(name) {
+        unknowns.push({ ref: part.ref, name });
+        return unknowns.length - 1;
+      },
+      slot: (row, column) => this.pattern.slot(row, column),
+    };
+    const type = DEVICES[part.kind];
+    if (!type)
+      throw new HalfsplitError('analysis/no-model', { ref: part.ref, detail: KINDS[part.kind].words });
+    const value = valueOnLayer(part, this.layer)?.value ?? null;
+    if (value === 'open' || value === 'short') return deadPart(part, value, terminals);
+    if (value === null && KINDS[part.kind].needsValue)
+      throw new HalfsplitError('circuit/no-value', { ref: part.ref });
+    return type.create(part, value, terminals);
+  }
+
+  /** Number of unknowns. */
+  get size(): number {
+    return this.unknowns.length - 1;
+  }
+
+  get isLinear(): boolean {
+    return this.loading.length === 0;
+  }
+
+  /** Index of a net. Throws `circuit/unknown-net`. */
+  node(net: string, where = 'The analysis'): number {
+    const index = this.netIndex.get(net);
+    if (index === undefined) throw new HalfsplitError('circuit/unknown-net', { net, where });
+    return index;
+  }
+
+  /** A device by designator. Throws `circuit/unknown-part`. */
+  device(ref: string, where = 'The analysis'): Device {
+    const device = this.byRef.get(ref);
+    if (!device) throw new HalfsplitError('circuit/unknown-part', { ref, where });
+    return device;
+  }
+
+  /** The net names with their indices, ground first. */
+  nets(): [string, number][] {
+    return [...this.netIndex];
+  }
+
+  /** Gives one part another main value, without assembling again. False when its kind cannot be retuned. */
+  retune(ref: string, value: number): boolean {
+    const device = this.device(ref);
+    if (!device.retune) return false;
+    device.retune(value);
+    this.restamp();
+    return true;
+  }
+
+  private restamp(): void {
+    this.linear.g.fill(0);
+    this.linear.c.fill(0);
+    for (const device of this.devices) device.stamp?.(this.linear);
+  }
+
+  reset(): void {
+    for (const device of this.devices) device.reset?.();
+  }
+
+  /** An evaluation's arrays, to be reused; `isStatic` where time stands still. */
+  evaluation(isStatic = true): Evaluation {
+    const { length } = this.pattern;
+    const rows = this.size + 1;
+    return {
+      g: new Float64Array(length),
+      c: new Float64Array(length),
+      f: new Float64Array(rows),
+      q: new Float64Array(rows),
+      isStatic,
+      limited: false,
+    };
+  }
+
+  /** G, C, and the non-linear parts of f and q at x. */
+  evaluate(x: Float64Array, into: Evaluation): void {
+    into.g.set(this.linear.g);
+    into.c.set(this.linear.c);
+    into.f.fill(0);
+    into.q.fill(0);
+    into.limited = false;
+    for (const device of this.loading) device.load!(x, into);
+  }
+
+  excite(b: Float64Array, scale: number, timeS: number | null): void {
+    b.fill(0);
+    for (const device of this.devices) device.excite?.(b, { scale, timeS });
+    b[0] = 0;
+  }
+
+  /** out += M x for a matrix given by slots. */
+  multiplyAdd(values: Float64Array, x: Float64Array, out: Float64Array): void {
+    const { rows, columns } = this.pattern;
+    for (let slot = 1; slot < rows.length; slot += 1) {
+      const row = rows[slot]!;
+      out[row] = out[row]! + values[slot]! * x[columns[slot]!]!;
+    }
+  }
+
+  /** The problem to report when the equations have no single solution at an unknown. */
+  singularAt(unknown: number): Problem {
+    const { net, ref } = this.unknowns[unknown]!;
+    if (net === undefined) {
+      const part = this.circuit.parts.find((p) => p.ref === ref);
+      const nets = Object.values(part?.pins ?? {});
+      return problem('circuit/singular', {
+        net: nets.find((n) => n !== this.circuit.ground) ?? nets[0],
+        parts: ref ? [ref] : [],
+      });
+    }
+    return problem('circuit/singular', { net, parts: this.partsAt(net) });
+  }
+
+  partsAt(net: string): string[] {
+    return (touching(this.circuit).get(net) ?? []).map((p) => p.ref);
+  }
+}

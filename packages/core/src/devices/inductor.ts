@@ -1,0 +1,36 @@
+import { parameter } from '../circuit/index.ts';
+import { BOLTZMANN, TEMPERATURE_K } from './constants.ts';
+import { add, type DeviceType } from './device.ts';
+
+/** Inductance in series with its wire resistance `dcr`; its current is an unknown of its own. */
+export const inductor: DeviceType = {
+  create(part, value, t) {
+    const [a, b, branch] = [t.node('a'), t.node('b'), t.unknown('current')];
+    const dcr = parameter(part, 'dcr') ?? 0;
+    const slots = {
+      intoA: t.slot(a, branch),
+      intoB: t.slot(b, branch),
+      fromA: t.slot(branch, a),
+      fromB: t.slot(branch, b),
+      self: t.slot(branch, branch),
+    };
+    let henry = value ?? 0;
+    return {
+      ref: part.ref,
+      stamp(m) {
+        add(m.g, slots.intoA, 1);
+        add(m.g, slots.intoB, -1);
+        add(m.g, slots.fromA, 1);
+        add(m.g, slots.fromB, -1);
+        add(m.g, slots.self, -dcr);
+        add(m.c, slots.self, -henry);
+      },
+      retune(next) {
+        henry = next;
+      },
+      report: (x) => ({ current: x[branch]!, power: x[branch]! ** 2 * dcr }),
+      // The wire's noise voltage stands in the branch equation: 4kTR in V^2/Hz.
+      noise: () => [{ from: 0, to: branch, white: 4 * BOLTZMANN * TEMPERATURE_K * dcr, flicker: 0 }],
+    };
+  },
+};

@@ -1,0 +1,71 @@
+import { JUNCTION_FLOOR_S, THERMAL_VOLTAGE } from './constants.ts';
+
+/** Exponent above which the exponential is continued as a straight line, so that no step overflows. */
+const LARGEST_EXPONENT = 80;
+
+export interface CurrentSlope {
+  current: number;
+  slope: number;
+}
+
+/** Diode law IS (e^(v / N Vt) - 1) and its slope, into `out`. */
+export function diodeLaw(volt: number, saturation: number, emission: number, out: CurrentSlope): void {
+  const scale = emission * THERMAL_VOLTAGE;
+  const exponent = volt / scale;
+  if (exponent > LARGEST_EXPONENT) {
+    const top = Math.exp(LARGEST_EXPONENT);
+    out.current = saturation * (top * (1 + exponent - LARGEST_EXPONENT) - 1);
+    out.slope = (saturation * top) / scale;
+    return;
+  }
+  const e = Math.exp(exponent);
+  out.current = saturation * (e - 1);
+  out.slope = (saturation * e) / scale;
+}
+
+/** The junction floor as a current, added to every junction. */
+export const floorCurrent = (volt: number): number => volt * JUNCTION_FLOOR_S;
+
+/** Voltage above which a Newton step of a junction is damped: where the curve's radius of curvature is least. */
+export function criticalVoltage(saturation: number, emission: number): number {
+  const scale = emission * THERMAL_VOLTAGE;
+  return scale * Math.log(scale / (Math.SQRT2 * saturation));
+}
+
+/**
+ * Damps a junction's step: beyond the critical voltage the exponential is followed logarithmically, as textbooks on
+ * Newton's method for exponentials give it. Returns the voltage to evaluate at.
+ */
+export function limitJunction(wanted: number, previous: number, emission: number, critical: number): number {
+  const scale = emission * THERMAL_VOLTAGE;
+  if (wanted <= critical || Math.abs(wanted - previous) <= 2 * scale) return wanted;
+  if (previous > 0) {
+    const growth = 1 + (wanted - previous) / scale;
+    return growth > 0 ? previous + scale * Math.log(growth) : critical;
+  }
+  return scale * Math.log(Math.max(wanted / scale, 1 + 1e-9));
+}
+
+/**
+ * Depletion charge and capacitance of a junction: CJ0 (1 - v/VJ)^-M, continued as a straight line of capacitance above
+ * FC VJ (Sze, Physics of Semiconductor Devices, for the law).
+ */
+export function depletion(
+  volt: number,
+  cj0: number,
+  vj: number,
+  m: number,
+  fc: number,
+): { charge: number; capacitance: number } {
+  if (cj0 === 0) return { charge: 0, capacitance: 0 };
+  const chargeAt = (v: number) => ((cj0 * vj) / (1 - m)) * (1 - (1 - v / vj) ** (1 - m));
+  const edge = fc * vj;
+  if (volt < edge) return { charge: chargeAt(volt), capacitance: cj0 * (1 - volt / vj) ** -m };
+  const atEdge = cj0 * (1 - fc) ** -m;
+  const slope = (atEdge * m) / (vj * (1 - fc));
+  const over = volt - edge;
+  return {
+    charge: chargeAt(edge) + atEdge * over + (slope * over * over) / 2,
+    capacitance: atEdge + slope * over,
+  };
+}

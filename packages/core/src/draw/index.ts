@@ -1,0 +1,15 @@
+export type { Flag } from './flags.ts';
+export type { RailMark } from './footprint.ts';
+export { flagsFor, layoutCircuit, type Drawing, type DrawnSymbol, type LayoutOptions } from './layout.ts';
+export { classifyNets, type NetClass } from './rails.ts';
+export type { Wire } from './route.ts';
+export {
+  CHARACTER_WIDTH,
+  isTwoTerminal,
+  TEXT_HEIGHT,
+  type Box,
+  type Label,
+  type Placement,
+  type Point,
+  type SymbolPin,
+} from './symbols.ts';

@@ -1,0 +1,208 @@
+import { UnionFind, type Circuit, type Part } from '../circuit/index.ts';
+import { placeFlags, type Flag } from './flags.ts';
+import { footprint, type RailMark } from './footprint.ts';
+import { Placer } from './place.ts';
+import { classifyNets, type NetClass } from './rails.ts';
+import { routeNets, type Terminal, type Wire } from './route.ts';
+import {
+  bodyAt,
+  labelsAt,
+  pinsAt,
+  type Box,
+  type Label,
+  type Placement,
+  type Point,
+  type SymbolPin,
+} from './symbols.ts';
+
+/** A symbol where it stands, with its text. */
+export interface DrawnSymbol {
+  readonly part: Part;
+  readonly at: Placement;
+  readonly pins: readonly SymbolPin[];
+  readonly body: Box;
+  readonly labels: readonly Label[];
+}
+
+/** A whole drawing in drawing units, y downwards. */
+export interface Drawing {
+  readonly symbols: readonly DrawnSymbol[];
+  readonly marks: readonly RailMark[];
+  readonly wires: readonly Wire[];
+  readonly dots: readonly (Point & { net: string })[];
+  /** Net names at pins that no wire could reach, and at the nets asked for. */
+  readonly names: readonly Flag[];
+  readonly crossings: number;
+  readonly bounds: Box;
+}
+
+export interface LayoutOptions {
+  /** Value text beside a symbol; the designator is always there. */
+  readonly textOf?: (part: Part) => string;
+  /** Symbols that the user moved: they stand where they were put. */
+  readonly nudges?: Readonly<Record<string, Point>>;
+  /** An earlier drawing: parts that it has stay where they were, so that a small edit moves little. */
+  readonly previous?: Drawing;
+  /** Nets whose names are written at their wires. */
+  readonly nameNets?: readonly string[];
+}
+
+/**
+ * Draws a circuit: places the symbols by following the signal from left to right, with supplies up and ground down as
+ * local symbols, then routes the wires. Deterministic; the same circuit always gives the same drawing.
+ */
+export function layoutCircuit(circuit: Circuit, options: LayoutOptions = {}): Drawing {
+  const classOf = classifyNets(circuit);
+  const textsOf = (part: Part): readonly [string, string] => [part.ref, options.textOf?.(part) ?? ''];
+  const drawable: Circuit = { ...circuit, parts: drawableParts(circuit) };
+  const placer = new Placer(drawable, classOf, textsOf);
+  stackIslands(drawable, placer, classOf, textsOf);
+  keepInPlace(drawable, placer, options);
+
+  const symbols: DrawnSymbol[] = [];
+  const marks: RailMark[] = [];
+  const obstacles: Box[] = [];
+  const terminals: Terminal[] = [];
+  for (const part of drawable.parts) {
+    const at = placer.placed.get(part.ref);
+    if (!at) continue;
+    const print = footprint(part, at, textsOf(part), classOf);
+    const pins = pinsAt(part, at);
+    symbols.push({ part, at, pins, body: bodyAt(part, at), labels: labelsAt(part, at, textsOf(part)) });
+    marks.push(...print.marks);
+    obstacles.push(...print.boxes);
+    for (const pin of pins) {
+      const net = part.pins[pin.name];
+      if (net !== undefined && classOf(net) === 'signal') terminals.push({ ...pin, net });
+    }
+  }
+  const routing = routeNets(obstacles, terminals);
+  const tags = nameFlags(routing.unrouted, options.nameNets ?? [], routing.wires, obstacles);
+  const all = [...obstacles, ...routing.wires.map((w) => pointBox(w.from, w.to)), ...tags.map((t) => t.box)];
+  return {
+    symbols,
+    marks,
+    wires: routing.wires,
+    dots: routing.dots,
+    names: tags,
+    crossings: routing.crossings,
+    bounds: boundsOf(all),
+  };
+}
+
+/** Flags with texts (voltages, say) for the nets of a drawing, where there is room. */
+export function flagsFor(drawing: Drawing, texts: ReadonlyMap<string, string>): Flag[] {
+  const obstacles = [
+    ...drawing.symbols.flatMap((s) => [s.body, ...s.labels.map((l) => l.box)]),
+    ...drawing.marks.map((m) => m.box),
+    ...drawing.names.map((n) => n.box),
+  ];
+  return placeFlags(texts, drawing.wires, obstacles);
+}
+
+/** Parts with a designator of their own; a second one of the same name would stand in its place. */
+function drawableParts(circuit: Circuit): Part[] {
+  const seen = new Set<string>();
+  return circuit.parts.filter((p) => !seen.has(p.ref) && seen.add(p.ref) && Object.keys(p.pins).length > 0);
+}
+
+/** Free units between two islands of the drawing. */
+const ISLAND_GAP = 4;
+
+/**
+ * Places each part of the circuit that hangs together by signal nets (a channel, say) on its own, so that equal
+ * channels look alike, and stacks them from top to bottom; supplies stand left of all.
+ */
+function stackIslands(
+  circuit: Circuit,
+  placer: Placer,
+  classOf: (net: string) => NetClass,
+  textsOf: (part: Part) => readonly [string, string],
+): void {
+  const joined = new UnionFind();
+  const signalNets = (part: Part) => Object.values(part.pins).filter((net) => classOf(net) === 'signal');
+  for (const part of circuit.parts) {
+    const nets = signalNets(part);
+    for (const net of nets) joined.join(nets[0]!, net);
+  }
+  const islands = new Map<string, Part[]>();
+  for (const part of circuit.parts) {
+    const net = signalNets(part)[0];
+    if (net === undefined) continue;
+    const root = joined.find(net);
+    islands.set(root, [...(islands.get(root) ?? []), part]);
+  }
+  let bottom = 0;
+  for (const parts of islands.values()) {
+    const island = new Placer({ ...circuit, parts }, classOf, textsOf);
+    island.run();
+    const shift = bottom - island.bounds.top + (bottom > 0 ? ISLAND_GAP : 0);
+    for (const part of parts) {
+      const at = island.placed.get(part.ref);
+      if (at) placer.adopt(part, { ...at, y: at.y + shift });
+    }
+    bottom = island.bounds.bottom + shift;
+  }
+  placer.run();
+}
+
+/** Puts moved symbols where the user wants them and the others where they were, making way in that order. */
+function keepInPlace(circuit: Circuit, placer: Placer, options: LayoutOptions): void {
+  const wishes = new Map<string, Placement>();
+  const before = new Map(options.previous?.symbols.map((s) => [s.part.ref, s.at]));
+  for (const part of circuit.parts) {
+    const now = placer.placed.get(part.ref);
+    const nudge = options.nudges?.[part.ref];
+    const earlier = before.get(part.ref);
+    if (!now) continue;
+    if (nudge) wishes.set(part.ref, { ...(earlier ?? now), ...nudge });
+    else if (earlier && options.previous) wishes.set(part.ref, earlier);
+  }
+  if (wishes.size === 0) return;
+  const isNudged = (part: Part) => options.nudges?.[part.ref] !== undefined;
+  const order = [...circuit.parts].sort((a, b) => rank(a) - rank(b));
+  function rank(part: Part): number {
+    return isNudged(part) ? 0 : wishes.has(part.ref) ? 1 : 2;
+  }
+  const own = new Map(circuit.parts.map((p) => [p.ref, placer.lift(p.ref)]));
+  for (const part of order) {
+    const wish = wishes.get(part.ref) ?? own.get(part.ref);
+    if (wish) placer.putNear(part, wish);
+  }
+}
+
+function nameFlags(
+  unrouted: readonly Terminal[],
+  names: readonly string[],
+  wires: readonly Wire[],
+  obstacles: readonly Box[],
+): Flag[] {
+  const stubs = unrouted.map((t): Wire => ({
+    net: `${t.net}\u0000${t.x},${t.y}`,
+    from: t,
+    to: { x: t.x + t.dx, y: t.y + t.dy },
+  }));
+  const texts = new Map<string, string>(names.map((n) => [n, n]));
+  for (const stub of stubs) texts.set(stub.net, stub.net.split('\u0000')[0]!);
+  return placeFlags(texts, [...wires, ...stubs], obstacles).map((f) => ({
+    ...f,
+    net: f.net.split('\u0000')[0]!,
+  }));
+}
+
+const pointBox = (a: Point, b: Point): Box => ({
+  left: Math.min(a.x, b.x),
+  right: Math.max(a.x, b.x),
+  top: Math.min(a.y, b.y),
+  bottom: Math.max(a.y, b.y),
+});
+
+function boundsOf(boxes: readonly Box[]): Box {
+  if (boxes.length === 0) return { left: 0, top: 0, right: 1, bottom: 1 };
+  return boxes.reduce((all, b) => ({
+    left: Math.min(all.left, b.left),
+    top: Math.min(all.top, b.top),
+    right: Math.max(all.right, b.right),
+    bottom: Math.max(all.bottom, b.bottom),
+  }));
+}

@@ -1,0 +1,468 @@
+import { netsOf, touching, type Circuit, type Part } from '../circuit/index.ts';
+import { footprint } from './footprint.ts';
+import { Occupancy } from './occupancy.ts';
+import type { NetClass } from './rails.ts';
+import {
+  CONTROL_PINS,
+  isTwoTerminal,
+  pinsAt,
+  type Box,
+  type Placement,
+  type Point,
+  type SymbolPin,
+} from './symbols.ts';
+
+/** Free units between two symbols: room for two wires. */
+const MARGIN = 2;
+/** Units between a pin and the trunk of its net. */
+const STUB = 2;
+const SYMBOL_HALF = 2;
+const SHEET_WIDTH_PER_PART = 16;
+const LEAST_SHEET = 240;
+
+/** Where supplies stand: left of the first source. */
+const SUPPLY_COLUMN = -10;
+/** What a part that closes a loop pays for standing instead of lying, in units of wire. */
+const STANDING_COST = 3;
+
+type TextsOf = (part: Part) => readonly [string, string];
+
+interface Template {
+  readonly boxes: readonly Box[];
+  readonly pins: readonly SymbolPin[];
+}
+
+/**
+ * Places the symbols of a circuit by following the signal: from each source along its net, what goes to a rail hangs
+ * above, what goes to ground below, what goes on lies to the right; a transistor stands at the end of its control
+ * net and hands on its other two. What closes a loop is put where its wires are shortest. No two footprints touch.
+ */
+export class Placer {
+  readonly placed = new Map<string, Placement>();
+  readonly occupancy: Occupancy;
+  private readonly circuit: Circuit;
+  private readonly classOf: (net: string) => NetClass;
+  private readonly textsOf: TextsOf;
+  private readonly byNet: Map<string, Part[]>;
+  private readonly byRef: Map<string, Part>;
+  private readonly anchors = new Map<string, Point>();
+  private readonly done = new Set<string>();
+  private queue: string[] = [];
+  private extent: Box = { left: 0, right: 0, top: 0, bottom: 0 };
+
+  constructor(circuit: Circuit, classOf: (net: string) => NetClass, textsOf: TextsOf) {
+    this.circuit = circuit;
+    this.classOf = classOf;
+    this.textsOf = textsOf;
+    this.byNet = touching(circuit);
+    this.byRef = new Map(circuit.parts.map((p) => [p.ref, p]));
+    const side = Math.max(
+      LEAST_SHEET,
+      SHEET_WIDTH_PER_PART * Math.ceil(Math.sqrt(circuit.parts.length + 1) * 3),
+    );
+    this.occupancy = new Occupancy(side, side * 2);
+  }
+
+  run(): void {
+    for (const part of this.sources()) this.startAt(part);
+    for (const net of this.remainingNets()) {
+      if (this.anchors.has(net) || !this.unplacedAt(net).length) continue;
+      this.anchor(net, { x: 0, y: this.nextBand() });
+      this.walk();
+    }
+    this.placeSupplies();
+  }
+
+  /** Signal sources and capsules first: there the signal begins. */
+  private sources(): Part[] {
+    const order = ['signal', 'capsule'];
+    return this.circuit.parts
+      .filter((p) => order.includes(p.kind))
+      .sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind));
+  }
+
+  private remainingNets(): string[] {
+    const rank = (net: string) => (this.unplacedAt(net).some((p) => this.controlNet(p) === net) ? 0 : 1);
+    const nets = netsOf(this.circuit).filter((n) => this.classOf(n) === 'signal');
+    return nets
+      .map((net, i) => ({ net, i }))
+      .sort((a, b) => rank(a.net) - rank(b.net) || a.i - b.i)
+      .map((n) => n.net);
+  }
+
+  private nextBand(): number {
+    return this.placed.size === 0 ? 0 : this.extent.bottom + 10;
+  }
+
+  private startAt(part: Part): void {
+    if (this.placed.has(part.ref)) return;
+    const nets = Object.values(part.pins).filter((n) => this.classOf(n) === 'signal');
+    const net = nets[0];
+    if (net === undefined || nets.length > 1) return;
+    if (!this.anchors.has(net)) this.anchor(net, { x: 0, y: this.nextBand() });
+    this.walk();
+  }
+
+  private walk(): void {
+    for (;;) {
+      this.hangFresh();
+      const net = this.queue.shift();
+      if (net !== undefined) this.follow(net);
+      else if (!this.closeLoop()) return;
+    }
+  }
+
+  private anchor(net: string, at: Point): void {
+    if (this.classOf(net) !== 'signal' || this.anchors.has(net)) return;
+    this.anchors.set(net, at);
+    this.queue.push(net);
+    this.fresh.push(net);
+  }
+
+  /** Nets anchored since the last time their shunts were hung. */
+  private fresh: string[] = [];
+
+  private hangFresh(): void {
+    for (let net = this.fresh.shift(); net !== undefined; net = this.fresh.shift()) this.hangShunts(net);
+  }
+
+  private unplacedAt(net: string): Part[] {
+    return (this.byNet.get(net) ?? []).filter((p) => !this.placed.has(p.ref));
+  }
+
+  private controlNet(part: Part): string | undefined {
+    const pin = CONTROL_PINS.find(
+      (p) => part.pins[p] !== undefined && this.classOf(part.pins[p]) === 'signal',
+    );
+    return isTwoTerminal(part) || pin === undefined ? undefined : part.pins[pin];
+  }
+
+  private otherNet(part: Part, net: string): string {
+    return Object.values(part.pins).find((n) => n !== net) ?? net;
+  }
+
+  /** Does a chain from this net lead only to one kind of rail, so that it stands rather than lies? */
+  private leadsTo(net: string, from: Part): NetClass {
+    const others = (this.byNet.get(net) ?? []).filter((p) => p !== from);
+    const far = new Set<NetClass>();
+    for (const part of others) {
+      if (!isTwoTerminal(part)) return 'signal';
+      const other = this.otherNet(part, net);
+      if (Object.values(from.pins).includes(other)) continue;
+      far.add(this.classOf(other));
+    }
+    return far.size === 1 ? [...far][0]! : 'signal';
+  }
+
+  /** Hangs what goes from a net to a rail, as soon as the net has its place. */
+  private hangShunts(net: string): void {
+    const at = this.anchors.get(net)!;
+    for (const part of this.unplacedAt(net)) {
+      if (!isTwoTerminal(part) || this.placeBesideTwin(part)) continue;
+      const other = this.otherNet(part, net);
+      const isRail = this.classOf(other) !== 'signal';
+      // A capacitor into a net that only a resistor holds to ground couples a signal: it lies.
+      const kind = isRail
+        ? this.classOf(other)
+        : part.kind === 'capacitor'
+          ? 'signal'
+          : this.leadsTo(other, part);
+      if (kind !== 'signal') this.hang(part, net, at, kind === 'positive rail' ? -1 : 1);
+    }
+  }
+
+  private follow(net: string): void {
+    if (this.done.has(net)) return;
+    this.done.add(net);
+    const at = this.anchors.get(net)!;
+    const open = this.unplacedAt(net);
+    const isLed = (part: Part) => [net, undefined].includes(this.controlNet(part));
+    const actives = open.filter((p) => !isTwoTerminal(p) && isLed(p));
+    for (const part of actives) if (!this.placed.has(part.ref)) this.standActive(part, net, at);
+    for (const part of open) {
+      if (this.placed.has(part.ref) || !isTwoTerminal(part) || this.placeBesideTwin(part)) continue;
+      this.lay(part, net, at);
+    }
+  }
+
+  /** Two parts across the same two nets stand side by side. */
+  private placeBesideTwin(part: Part): boolean {
+    if (!isTwoTerminal(part)) return false;
+    const nets = Object.values(part.pins);
+    const twin = [...(this.byNet.get(nets[0]!) ?? [])].find(
+      (p) =>
+        p !== part &&
+        isTwoTerminal(p) &&
+        this.placed.has(p.ref) &&
+        nets.every((n) => Object.values(p.pins).includes(n)),
+    );
+    if (!twin) return false;
+    const at = this.placed.get(twin.ref)!;
+    const isSame = Object.values(twin.pins)[0] === nets[0];
+    const turn = (isSame ? at.turn : (at.turn + 2) % 4) as Placement['turn'];
+    const isLying = at.turn % 2 === 1;
+    const steps = Array.from({ length: 14 }, (_, i) => i + 5);
+    const offsets = isLying
+      ? steps.flatMap((d) => [
+          [0, d],
+          [0, -d],
+        ])
+      : steps.map((d) => [d, 0]);
+    for (const [dx, dy] of offsets) {
+      if (this.tryPut(part, { x: at.x + dx!, y: at.y + dy!, turn, isFlipped: false })) return true;
+    }
+    return false;
+  }
+
+  /** A part from a trunk to a rail: straight above or below, or further right along the trunk. */
+  private hang(part: Part, net: string, at: Point, way: 1 | -1): void {
+    const isFirst = Object.values(part.pins)[0] === net;
+    const turn = (way === 1) === isFirst ? 0 : 2;
+    for (let dx = 0; dx < 80; dx += 1) {
+      for (const dy of dx === 0 ? [0, 1, 2] : [0]) {
+        const y = at.y + way * (STUB + dy + SYMBOL_HALF);
+        if (this.tryPut(part, { x: at.x + dx, y, turn, isFlipped: false })) return;
+      }
+    }
+    this.putAnywhere(part, at);
+  }
+
+  /** A part along the signal, lying to the right of its net. */
+  private lay(part: Part, net: string, at: Point): void {
+    const other = this.otherNet(part, net);
+    const isHandedOn = (this.byNet.get(other) ?? []).some(
+      (p) => !this.placed.has(p.ref) && !isTwoTerminal(p) && this.controlNet(p) !== other && p.kind !== 'box',
+    );
+    if (this.anchors.has(other) || isHandedOn) return;
+    const turn = Object.values(part.pins)[0] === net ? 1 : 3;
+    const shelf = this.firstFree(part, turn, at, [0, 6, -6, 12, -12, 18, -18]);
+    if (shelf) this.put(part, shelf);
+    else this.putAnywhere(part, at);
+    this.hangFresh();
+  }
+
+  private firstFree(
+    part: Part,
+    turn: Placement['turn'],
+    at: Point,
+    rows: readonly number[],
+  ): Placement | undefined {
+    let best: { placement: Placement; cost: number } | undefined;
+    for (const dy of rows) {
+      for (let dx = MARGIN + SYMBOL_HALF; dx < 60; dx += 1) {
+        const cost = dx + 1.5 * Math.abs(dy);
+        if (best && cost >= best.cost) break;
+        const placement: Placement = { x: at.x + dx, y: at.y + dy, turn, isFlipped: false };
+        if (this.isFree(part, placement)) best = { placement, cost };
+      }
+    }
+    return best?.placement;
+  }
+
+  /** An active part with its control pin on the net's row, to the right of all that hangs there. */
+  private standActive(part: Part, net: string, at: Point): void {
+    const isOpamp = part.kind === 'opamp';
+    const isFlipped = isOpamp && part.pins['plus'] === net;
+    const pin = pinsAt(part, { x: 0, y: 0, turn: 0, isFlipped }).find((p) => part.pins[p.name] === net);
+    const offset = pin ?? { x: 0, y: 0 };
+    for (const dy of [0, 4, -4, 8, -8, 12, -12, 16, -16]) {
+      for (let dx = MARGIN; dx < 60; dx += 1) {
+        const placement: Placement = { x: at.x + dx - offset.x, y: at.y + dy - offset.y, turn: 0, isFlipped };
+        if (this.hasRoomAround(part, placement) && this.tryPut(part, placement)) return this.hangFresh();
+      }
+    }
+    this.putAnywhere(part, at);
+  }
+
+  /** Leaves room above and below a transistor for what its other two nets will hang there. */
+  private hasRoomAround(part: Part, at: Placement): boolean {
+    return pinsAt(part, at).every((p) => {
+      const net = part.pins[p.name];
+      if (net === undefined || p.dy === 0 || this.classOf(net) !== 'signal') return true;
+      const near = p.y + p.dy * 2;
+      const far = p.y + p.dy * 7;
+      return this.occupancy.isFree(
+        { left: p.x - 1, right: p.x + 1, top: Math.min(near, far), bottom: Math.max(near, far) },
+        MARGIN,
+      );
+    });
+  }
+
+  /** Boxes and pins of a symbol standing at the origin, by how it is turned. */
+  private readonly templates = new Map<string, Template>();
+
+  private templateOf(part: Part, at: Placement): Template {
+    const key = `${part.ref} ${at.turn} ${at.isFlipped}`;
+    const known = this.templates.get(key);
+    if (known) return known;
+    const origin: Placement = { ...at, x: 0, y: 0 };
+    const boxes = footprint(part, origin, this.textsOf(part), this.classOf).boxes.map((b) => ({
+      left: Math.floor(b.left),
+      top: Math.floor(b.top),
+      right: Math.ceil(b.right),
+      bottom: Math.ceil(b.bottom),
+    }));
+    const template = { boxes, pins: pinsAt(part, origin) };
+    this.templates.set(key, template);
+    return template;
+  }
+
+  private boxesOf(part: Part, at: Placement): Box[] {
+    return this.templateOf(part, at).boxes.map((b) => ({
+      left: b.left + at.x,
+      right: b.right + at.x,
+      top: b.top + at.y,
+      bottom: b.bottom + at.y,
+    }));
+  }
+
+  /** Free of others, and no symbol stands on the first steps of a wire from a pin. */
+  private isFree(part: Part, at: Placement): boolean {
+    const { boxes, pins } = this.templateOf(part, at);
+    for (const box of boxes) if (!this.occupancy.isFree(box, MARGIN, at.x, at.y)) return false;
+    for (const p of pins) {
+      const i = this.occupancy.index(at.x + p.x + 2 * p.dx, at.y + p.y + 2 * p.dy);
+      if (i < 0 || this.occupancy.taken[i] !== 0) return false;
+    }
+    return true;
+  }
+
+  tryPut(part: Part, at: Placement): boolean {
+    if (!this.isFree(part, at)) return false;
+    this.put(part, at);
+    return true;
+  }
+
+  private put(part: Part, at: Placement): void {
+    this.placed.set(part.ref, at);
+    for (const box of this.boxesOf(part, at)) {
+      this.occupancy.take(box);
+      this.extent = {
+        left: Math.min(this.extent.left, box.left),
+        right: Math.max(this.extent.right, box.right),
+        top: Math.min(this.extent.top, box.top),
+        bottom: Math.max(this.extent.bottom, box.bottom),
+      };
+    }
+    for (const p of pinsAt(part, at)) {
+      const net = part.pins[p.name];
+      if (net !== undefined) this.anchor(net, { x: p.x + p.dx * (p.dy === 0 ? 2 : 0), y: p.y + p.dy });
+    }
+  }
+
+  /** The paper used so far. */
+  get bounds(): Box {
+    return this.extent;
+  }
+
+  /** Puts a symbol where another placement found room for it. */
+  adopt(part: Part, at: Placement): void {
+    this.put(part, at);
+  }
+
+  /** Takes a symbol off the sheet again. */
+  lift(ref: string): Placement | undefined {
+    const at = this.placed.get(ref);
+    const part = this.byRef.get(ref);
+    if (!at || !part) return undefined;
+    for (const box of this.boxesOf(part, at)) this.occupancy.release(box);
+    this.placed.delete(ref);
+    return at;
+  }
+
+  /** The free place nearest to a wished one, in growing rings. */
+  putNear(part: Part, wish: Placement): void {
+    for (let ring = 0; ring < 120; ring += 1) {
+      for (let dx = -ring; dx <= ring; dx += 1) {
+        const dy = ring - Math.abs(dx);
+        if (this.tryPut(part, { ...wish, x: wish.x + dx, y: wish.y + dy })) return;
+        if (dy > 0 && this.tryPut(part, { ...wish, x: wish.x + dx, y: wish.y - dy })) return;
+      }
+    }
+  }
+
+  private putAnywhere(part: Part, at: Point): void {
+    this.putNear(part, { x: at.x + 6, y: at.y + 6, turn: 0, isFlipped: false });
+  }
+
+  /**
+   * One part that is left between nets already reached, or leads on from one: put where its wires are shortest.
+   * False when none is left.
+   */
+  private closeLoop(): boolean {
+    const reached = (p: Part) => Object.values(p.pins).filter((n) => this.anchors.has(n)).length;
+    const signalPins = (p: Part) => Object.values(p.pins).filter((n) => this.classOf(n) === 'signal').length;
+    const open = this.circuit.parts.filter((p) => !this.placed.has(p.ref) && reached(p) > 0);
+    const part = open.find((p) => reached(p) === signalPins(p)) ?? open[0];
+    if (!part) return false;
+    if (this.placeBesideTwin(part)) return true;
+    const ends = pinsAt(part, { x: 0, y: 0, turn: 0, isFlipped: false }).flatMap((p) => {
+      const net = part.pins[p.name];
+      return net !== undefined && this.anchors.has(net) ? [{ pin: p.name, points: this.pointsOf(net) }] : [];
+    });
+    const turns: Placement['turn'][] = isTwoTerminal(part) ? [1, 3, 0, 2] : [0];
+    const all = ends.flatMap((e) => e.points);
+    const [left, right] = [Math.min(...all.map((p) => p.x)) - 14, Math.max(...all.map((p) => p.x)) + 14];
+    const [top, bottom] = [Math.min(...all.map((p) => p.y)) - 14, Math.max(...all.map((p) => p.y)) + 14];
+    let best: { at: Placement; cost: number } | undefined;
+    for (const turn of turns) {
+      for (const isFlipped of part.kind === 'opamp' ? [false, true] : [false]) {
+        const pins = new Map(pinsAt(part, { x: 0, y: 0, turn, isFlipped }).map((p) => [p.name, p]));
+        const isLying = turn % 2 === 1 || !isTwoTerminal(part);
+        for (let y = top; y <= bottom; y += 1) {
+          for (let x = left; x <= right; x += 1) {
+            let cost = isLying ? 0 : STANDING_COST;
+            for (const end of ends) {
+              const p = pins.get(end.pin)!;
+              cost += nearest(end.points, x + p.x + p.dx, y + p.y + p.dy);
+            }
+            if (best && cost >= best.cost) continue;
+            const at: Placement = { x, y, turn, isFlipped };
+            if (this.isFree(part, at)) best = { at, cost };
+          }
+        }
+      }
+    }
+    if (best) this.put(part, best.at);
+    else this.putAnywhere(part, all[0]!);
+    return true;
+  }
+
+  /** Pins of a net that stand already, and its anchor. */
+  private pointsOf(net: string): Point[] {
+    const points: Point[] = [this.anchors.get(net)!];
+    for (const part of this.byNet.get(net) ?? []) {
+      const at = this.placed.get(part.ref);
+      if (!at) continue;
+      for (const p of pinsAt(part, at))
+        if (part.pins[p.name] === net) points.push({ x: p.x + p.dx, y: p.y + p.dy });
+    }
+    return points;
+  }
+
+  /** What stands between rails only, in a column left of the rest. */
+  private placeSupplies(): void {
+    const rest = this.circuit.parts.filter((p) => !this.placed.has(p.ref));
+    const isEmpty = this.placed.size === 0;
+    let y = 0;
+    const x = isEmpty ? 0 : SUPPLY_COLUMN;
+    for (const part of rest) {
+      const first = Object.values(part.pins)[0];
+      const isUpright = first === undefined || this.classOf(first) !== 'ground';
+      const placement: Placement = {
+        x,
+        y,
+        turn: isUpright || !isTwoTerminal(part) ? 0 : 2,
+        isFlipped: false,
+      };
+      this.putNear(part, placement);
+      y = (this.placed.get(part.ref)?.y ?? y) + 12;
+    }
+  }
+}
+
+function nearest(points: readonly Point[], x: number, y: number): number {
+  let best = Number.POSITIVE_INFINITY;
+  for (const p of points) best = Math.min(best, Math.abs(p.x - x) + Math.abs(p.y - y));
+  return best;
+}

@@ -1,0 +1,180 @@
+/**
+ * The error catalogue. An error carries a stable code and data; the human sentence is made here, once.
+ * Expected outcomes (did not converge, no corner in the band) are values of the functions concerned; these
+ * errors are for input that cannot be worked with.
+ */
+interface Entry {
+  readonly sentence: (data: ErrorData) => string;
+  readonly hint: string;
+}
+
+export interface ErrorData {
+  readonly ref?: string | undefined;
+  readonly net?: string | undefined;
+  readonly text?: string | undefined;
+  readonly where?: string | undefined;
+  readonly detail?: string | undefined;
+  readonly parts?: readonly string[] | undefined;
+}
+
+const list = (names: readonly string[] | undefined) => {
+  const all = names ?? [];
+  if (all.length < 2) return all.join('');
+  return `${all.slice(0, -1).join(', ')} and ${all[all.length - 1]}`;
+};
+
+export const CATALOGUE = {
+  'value/empty': {
+    sentence: () => 'There is no value to read.',
+    hint: 'Type a value such as 4k7, 100n or 2.2 MΩ.',
+  },
+  'value/unreadable': {
+    sentence: (d) => `"${d.text}" cannot be read as a value${d.detail ? `: ${d.detail}` : ''}.`,
+    hint: 'Write it like 4k7, 2R2, 0.022u, 104, or as band colours.',
+  },
+  'value/not-positive': {
+    sentence: (d) => `"${d.text}" is not above zero.`,
+    hint: 'A part has a positive value; write "short" or "open" for a dead one.',
+  },
+  'value/wrong-unit': {
+    sentence: (d) => `"${d.text}" is in ${d.detail}.`,
+    hint: 'Check the unit or the designator.',
+  },
+  'preferred/series': {
+    sentence: (d) => `"${d.text}" is not an E series.`,
+    hint: 'Use E3, E6, E12, E24, E48, E96 or E192.',
+  },
+  'file/not-json': {
+    sentence: (d) => `This is not a unit file: ${d.detail}.`,
+    hint: 'Choose a .halfsplit.json file; if it was cut short, export it again.',
+  },
+  'file/wrong-format': {
+    sentence: (d) => `This is not a unit file: ${d.detail}.`,
+    hint: 'A unit file begins with "format": "halfsplit/unit".',
+  },
+  'file/wrong-version': {
+    sentence: (d) => `This unit file is of version ${d.text}, and this program reads version 1.`,
+    hint: 'Open it with the program that wrote it, or a newer one.',
+  },
+  'file/too-large': {
+    sentence: (d) => `The file is ${d.text}, and a unit file is at most ${d.detail}.`,
+    hint: 'Check that it is a unit file and not a picture or a recording.',
+  },
+  'file/invalid': {
+    sentence: (d) => `At ${d.where}: ${d.detail}.`,
+    hint: 'Mend the field named and open the file again.',
+  },
+  'sheet/unreadable': {
+    sentence: (d) => `${d.detail}`,
+    hint: 'A line is: designator, value, nets. For example: R4 47k in n2',
+  },
+  'circuit/unknown-pin': {
+    sentence: (d) => `${d.ref} has no pin "${d.text}"; its pins are ${d.detail}.`,
+    hint: 'Name the pins as listed.',
+  },
+  'circuit/pin-open': {
+    sentence: (d) => `${d.ref}: pin ${d.text} is not connected.`,
+    hint: 'Give the pin a net, or a net of its own if it really is open.',
+  },
+  'circuit/net-single': {
+    sentence: (d) => `Net ${d.net} is touched only once, by ${d.ref}.`,
+    hint: 'Is the name spelt the same on both parts?',
+  },
+  'circuit/no-ground': {
+    sentence: (d) => `No part touches the ground net ${d.net}.`,
+    hint: 'Connect at least one part to ground.',
+  },
+  'circuit/unknown-net': {
+    sentence: (d) => `${d.where} names net ${d.net}, which no part touches.`,
+    hint: 'Check the spelling of the net.',
+  },
+  'circuit/unknown-part': {
+    sentence: (d) => `${d.where} names part ${d.ref}, which is not in the circuit.`,
+    hint: 'Check the designator.',
+  },
+  'circuit/no-dc-path': {
+    sentence: (d) =>
+      `Net ${d.net} has no DC path to ground: only ${list(d.parts)} ${(d.parts?.length ?? 0) === 1 ? 'touches' : 'touch'} it.`,
+    hint: 'Add the resistor that sets its voltage, or check for a missing connection.',
+  },
+  'circuit/no-value': {
+    sentence: (d) => `${d.ref} has no value.`,
+    hint: 'Type what is printed on it, or measure it.',
+  },
+  'circuit/bad-value': {
+    sentence: (d) => `${d.ref}: ${d.detail}.`,
+    hint: 'Correct the value.',
+  },
+  'circuit/duplicate-ref': {
+    sentence: (d) => `${d.ref} is there more than once.`,
+    hint: 'Give each part its own designator.',
+  },
+  'circuit/source-loop': {
+    sentence: (d) => `${list(d.parts)} form a loop without resistance, so their current is not defined.`,
+    hint: 'Give one of them a resistance.',
+  },
+  'circuit/singular': {
+    sentence: (d) =>
+      `The circuit has no single solution at net ${d.net}: ${list(d.parts)} ${(d.parts?.length ?? 0) === 1 ? 'touches' : 'touch'} it.`,
+    hint: 'Look for a net without a path to ground, or sources that contradict each other.',
+  },
+  'analysis/no-model': {
+    sentence: (d) => `${d.ref} is a ${d.detail}, which has no electrical model.`,
+    hint: 'Leave it out of the analysis, or describe it by the parts inside.',
+  },
+  'analysis/no-convergence': {
+    sentence: (d) => `No operating point was found: net ${d.net} (${list(d.parts)}) did not settle.`,
+    hint: 'Check supply polarity and values near that net.',
+  },
+  'analysis/no-source': {
+    sentence: (d) => `${d.where}: ${d.detail}.`,
+    hint: 'Name a signal or supply of the circuit.',
+  },
+  'readout/not-defined': {
+    sentence: (d) => `Readout ${d.where}: ${d.detail}.`,
+    hint: 'Correct the readout’s definition.',
+  },
+  'rework/nothing-to-change': {
+    sentence: () => 'No part was chosen that may change.',
+    hint: 'Choose at least one resistor, capacitor or inductor.',
+  },
+} satisfies Record<string, Entry>;
+
+export type ErrorCode = keyof typeof CATALOGUE;
+
+/** One finding: what is wrong (`message`), where (`ref`, `net`) and what to do (`hint`). */
+export interface Problem {
+  readonly code: ErrorCode;
+  readonly message: string;
+  readonly hint: string;
+  readonly ref?: string;
+  readonly net?: string;
+}
+
+/** Makes the human sentence and hint for a code and its data. */
+export function problem(code: ErrorCode, data: ErrorData = {}): Problem {
+  const entry: Entry = CATALOGUE[code];
+  return {
+    code,
+    message: entry.sentence(data),
+    hint: entry.hint,
+    ...(data.ref === undefined ? {} : { ref: data.ref }),
+    ...(data.net === undefined ? {} : { net: data.net }),
+  };
+}
+
+/** Thrown for input that cannot be worked with; carries the problem. */
+export class HalfsplitError extends Error {
+  readonly problem: Problem;
+
+  constructor(code: ErrorCode, data: ErrorData = {}) {
+    const found = problem(code, data);
+    super(found.message);
+    this.name = 'HalfsplitError';
+    this.problem = found;
+  }
+
+  get code(): ErrorCode {
+    return this.problem.code;
+  }
+}

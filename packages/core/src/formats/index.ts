@@ -1,0 +1,10 @@
+export {
+  isValue,
+  LARGEST_UNIT_FILE,
+  normalisePart,
+  PART_FIELD_QUANTITIES,
+  readUnitFile,
+  unitDocumentFrom,
+  writeUnitFile,
+  type UnitFileResult,
+} from './unit-file.ts';

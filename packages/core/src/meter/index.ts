@@ -1,0 +1,8 @@
+export {
+  judgeReading,
+  severity,
+  usualTolerance,
+  type JudgedReading,
+  type Verdict,
+  type VerdictKind,
+} from './verdict.ts';

@@ -1,0 +1,143 @@
+import type { ReadingCondition } from '@halfsplit/contract';
+import { KINDS, type LayerValue, type Part } from '../circuit/index.ts';
+import { formatCode, formatQuantity, QUANTITY_KINDS } from '../quantity/index.ts';
+
+export type VerdictKind = 'in' | 'edge' | 'high' | 'low' | 'open' | 'short' | 'cannot say' | 'no marking';
+
+/** What a reading says about a part. */
+export interface Verdict {
+  readonly kind: VerdictKind;
+  /** (reading - marked) / marked; null where that means nothing. */
+  readonly deviation: number | null;
+  /** One plain sentence: "reads 32 % above 47k". */
+  readonly sentence: string;
+  /** True when the reading may stand as the part's found value: what the rest of the circuit cannot have made up. */
+  readonly isTrusted: boolean;
+}
+
+export interface JudgedReading {
+  readonly value: Exclude<LayerValue, null>;
+  readonly condition: ReadingCondition;
+}
+
+/**
+ * Width of the border on either side of a tolerance limit, as a part of the tolerance: a 68k of 10 % that reads 75k
+ * stands at the border (common practice).
+ */
+const BORDER = 0.1;
+/** A reading beyond this many times the marking is an open part, below this part of it a short (common practice). */
+const OPEN_RATIO = 100;
+const SHORT_RATIO = 0.01;
+/** An electrolytic with less than this part of its capacity has dried out (common practice). */
+const DRY_RATIO = 0.5;
+
+/** Usual tolerance of a part whose marking does not give one, as a fraction (common practice). */
+export function usualTolerance(part: Part): number {
+  if (part.tolerance !== undefined) return part.tolerance;
+  if (part.kind === 'capacitor') return part['polarised'] === true ? 0.2 : 0.1;
+  if (part.kind === 'potentiometer') return 0.2;
+  return part.kind === 'inductor' ? 0.1 : 0.05;
+}
+
+/**
+ * Judges a reading against the marking. In circuit, other paths can only lower a resistance and only raise a capacity,
+ * so a deviation in that direction proves nothing until a leg is lifted; the other one convicts.
+ */
+export function judgeReading(part: Part, reading: JudgedReading): Verdict {
+  const isInCircuit = reading.condition === 'in circuit';
+  const isCapacitance = part.kind === 'capacitor';
+  const { value } = reading;
+  if (value === 'open') {
+    return verdict(
+      'open',
+      null,
+      isInCircuit && isCapacitance ? 'reads open, even in circuit' : 'reads open',
+      true,
+    );
+  }
+  if (value === 'short') {
+    if (isInCircuit) return verdict('cannot say', null, 'reads short in circuit: lift a leg', false);
+    return verdict('short', null, 'reads short', true);
+  }
+  const marked = part.marked;
+  if (typeof marked !== 'number' || !(marked > 0)) {
+    const unit = QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'];
+    return verdict(
+      'no marking',
+      null,
+      `${formatQuantity(value, unit)}, with no marking to compare`,
+      !isInCircuit,
+    );
+  }
+  const deviation = (value - marked) / marked;
+  const tolerance = usualTolerance(part);
+  const canMislead = isCapacitance ? deviation > 0 : deviation < 0;
+  const isBeyond = Math.abs(deviation) > tolerance * (1 + BORDER);
+  if (isInCircuit && canMislead && isBeyond) {
+    const why = isCapacitance ? 'neighbours may add to it' : 'a parallel path may lower it';
+    return verdict(
+      'cannot say',
+      deviation,
+      `${offBy(deviation, part)}, in circuit: lift a leg, ${why}`,
+      false,
+    );
+  }
+  const ratio = value / marked;
+  if (!isCapacitance && ratio > OPEN_RATIO)
+    return verdict('open', deviation, `reads ${times(ratio)} its marking: open`, true);
+  if (!isCapacitance && ratio < SHORT_RATIO)
+    return verdict('short', deviation, `reads ${formatQuantity(value, unitOf(part))}: short`, true);
+  if (isCapacitance && ratio < SHORT_RATIO)
+    return verdict('open', deviation, 'has next to no capacity: open', true);
+  if (isBeyond) {
+    const isDry = isCapacitance && part['polarised'] === true && ratio < DRY_RATIO;
+    const sentence = isDry ? `${offBy(deviation, part)}: dried out` : offBy(deviation, part);
+    return verdict(deviation > 0 ? 'high' : 'low', deviation, sentence, true);
+  }
+  if (Math.abs(deviation) >= tolerance * (1 - BORDER)) {
+    return verdict(
+      'edge',
+      deviation,
+      `${offBy(deviation, part)}, at the border of ${percent(tolerance)}`,
+      true,
+    );
+  }
+  return verdict('in', deviation, `within ${percent(tolerance)}`, true);
+}
+
+const unitOf = (part: Part) => QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'];
+const times = (ratio: number) => `${Math.round(ratio)} times`;
+const percent = (fraction: number) => `${Number((fraction * 100).toPrecision(2))} %`;
+const verdict = (
+  kind: VerdictKind,
+  deviation: number | null,
+  sentence: string,
+  isTrusted: boolean,
+): Verdict => ({
+  kind,
+  deviation,
+  sentence,
+  isTrusted,
+});
+
+function offBy(deviation: number, part: Part): string {
+  const amount = Math.abs(deviation) * 100;
+  const rounded = amount >= 10 ? Math.round(amount) : Number(amount.toFixed(1));
+  return `reads ${rounded} % ${deviation < 0 ? 'below' : 'above'} ${formatCode(part.marked as number)}`;
+}
+
+/** How far a verdict is from harmless, for sorting: the worst first. */
+export function severity(found: Verdict | undefined): number {
+  if (!found) return -1;
+  const rank: Record<VerdictKind, number> = {
+    open: 5e3,
+    short: 5e3,
+    high: 4e3,
+    low: 4e3,
+    edge: 3e3,
+    'cannot say': 2e3,
+    'no marking': 1e3,
+    in: 0,
+  };
+  return rank[found.kind] + Math.min(999, Math.abs(found.deviation ?? 0) * 100);
+}

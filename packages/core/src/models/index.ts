@@ -1,0 +1,1 @@
+export { MODELS, modelNamed, modelParameters, type Model } from './library.ts';

@@ -1,0 +1,12 @@
+export {
+  evaluateAll,
+  evaluateReadout,
+  outsideBy,
+  readoutTable,
+  unitOf,
+  wantedRange,
+  type ReadoutRow,
+} from './evaluate.ts';
+export type { ReadoutAnswer, ReadoutType } from './readout-type.ts';
+export { READOUTS } from './registry.ts';
+export { CURVES } from './replay-curve.ts';

@@ -1,0 +1,1 @@
+export { canChange, solve, type Proposal, type SolveRequest, type ValueChange } from './solver.ts';

@@ -1,0 +1,1 @@
+export { formatSheetLine, parseSheetLine, type SheetLineResult } from './sheet-line.ts';
