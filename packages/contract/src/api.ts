@@ -19,6 +19,7 @@ export type ReadingCondition = z.infer<typeof readingConditionSchema>;
 
 /** A part's own data as the unit file has it, but for the found value, which comes from the readings. */
 export const sheetPartSchema = partSchema.omit({ found: true });
+export type SheetPart = z.infer<typeof sheetPartSchema>;
 
 export const readingValueSchema = z.union([z.number(), z.literal('open'), z.literal('short')]);
 

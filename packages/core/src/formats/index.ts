@@ -8,3 +8,4 @@ export {
   writeUnitFile,
   type UnitFileResult,
 } from './unit-file.ts';
+export { documentFromResource, readingsOf } from './unit-resource.ts';

@@ -1,3 +1,4 @@
+export { foundValue } from './found-value.ts';
 export {
   judgeReading,
   severity,

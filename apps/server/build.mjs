@@ -1,0 +1,18 @@
+import { build } from 'esbuild';
+import { readFileSync } from 'node:fs';
+
+const manifest = JSON.parse(readFileSync(new URL('package.json', import.meta.url), 'utf8'));
+const external = Object.keys(manifest.dependencies).filter((name) => !name.startsWith('@halfsplit/'));
+
+await build({
+  absWorkingDir: import.meta.dirname,
+  entryPoints: ['src/main.ts'],
+  outfile: 'dist/main.js',
+  bundle: true,
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  external,
+  sourcemap: true,
+  logLevel: 'warning',
+});

@@ -1,0 +1,89 @@
+import swagger from '@fastify/swagger';
+import { API_ROOT } from '@halfsplit/contract';
+import fastify, {
+  type FastifyBaseLogger,
+  type FastifyInstance,
+  type RawReplyDefaultExpression,
+  type RawRequestDefaultExpression,
+  type RawServerDefault,
+} from 'fastify';
+import {
+  jsonSchemaTransform,
+  serializerCompiler,
+  validatorCompiler,
+  type ZodTypeProvider,
+} from 'fastify-type-provider-zod';
+import type { Sequelize } from 'sequelize';
+import { logRoutes } from './features/log/routes.ts';
+import { partRoutes } from './features/parts/routes.ts';
+import { planRoutes } from './features/plan/routes.ts';
+import { readingRoutes } from './features/readings/routes.ts';
+import { readoutRoutes } from './features/readouts/routes.ts';
+import { unitRoutes } from './features/units/routes.ts';
+import { problemErrors } from './plugins/problems.ts';
+import { webPlugins } from './plugins/web.ts';
+
+declare module 'fastify' {
+  interface FastifyInstance {
+    database: Sequelize;
+  }
+}
+
+export type App = FastifyInstance<
+  RawServerDefault,
+  RawRequestDefaultExpression,
+  RawReplyDefaultExpression,
+  FastifyBaseLogger,
+  ZodTypeProvider
+>;
+
+export interface AppOptions {
+  readonly database: Sequelize;
+  /** Folder of the built page; without it only the API is served. */
+  readonly webRoot?: string;
+  readonly logLevel?: string;
+}
+
+/** Largest request body: a unit file of 10 MB in its JSON string. */
+const BODY_LIMIT = 12 * 1024 * 1024;
+
+/** Builds the application; the caller listens, and closes it. */
+export async function buildApp(options: AppOptions): Promise<App> {
+  const app = fastify({
+    logger: { level: options.logLevel ?? 'warn' },
+    bodyLimit: BODY_LIMIT,
+  }).withTypeProvider<ZodTypeProvider>();
+  app.decorate('database', options.database);
+  app.setValidatorCompiler(validatorCompiler);
+  app.setSerializerCompiler(serializerCompiler);
+  problemErrors(app);
+  await app.register(swagger, {
+    openapi: {
+      info: {
+        title: 'Halfsplit',
+        version: '1',
+        description: 'Units on the bench, their parts, readings and log.',
+      },
+    },
+    transform: jsonSchemaTransform,
+  });
+  await webPlugins(app, options.webRoot);
+  await app.register(
+    async (api) => {
+      const typed = api.withTypeProvider<ZodTypeProvider>() as App;
+      unitRoutes(typed);
+      partRoutes(typed);
+      readingRoutes(typed);
+      readoutRoutes(typed);
+      planRoutes(typed);
+      logRoutes(typed);
+      typed.get('/health', { schema: { hide: true } }, async () => {
+        await options.database.query('SELECT 1');
+        return { ok: true };
+      });
+      typed.get('/openapi.json', { schema: { hide: true } }, async () => app.swagger());
+    },
+    { prefix: API_ROOT },
+  );
+  return app;
+}

@@ -1,0 +1,28 @@
+import type { QueryInterface, Sequelize } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+import * as units from './migrations/0001-units.ts';
+
+interface Migration {
+  up(query: QueryInterface): Promise<void>;
+  down(query: QueryInterface): Promise<void>;
+}
+
+const named = (name: string, migration: Migration) => ({
+  name,
+  up: ({ context }: { context: QueryInterface }) => migration.up(context),
+  down: ({ context }: { context: QueryInterface }) => migration.down(context),
+});
+
+/** All migrations in order, as a list: a bundled server keeps them. */
+const MIGRATIONS = [named('0001-units', units)];
+
+/** Brings the database to the newest state; does nothing when it is there already. */
+export async function migrate(sequelize: Sequelize): Promise<void> {
+  const umzug = new Umzug({
+    migrations: MIGRATIONS,
+    context: sequelize.getQueryInterface(),
+    storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
+    logger: undefined,
+  });
+  await umzug.up();
+}

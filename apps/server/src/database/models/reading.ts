@@ -1,0 +1,41 @@
+import {
+  DataTypes,
+  Model,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
+import type { ReadingCondition } from '@halfsplit/contract';
+
+/** A reading of a part or of a readout. Never changed but for being withdrawn. */
+export class ReadingModel extends Model<
+  InferAttributes<ReadingModel>,
+  InferCreationAttributes<ReadingModel>
+> {
+  declare id: string;
+  declare unitId: string;
+  declare partId: string | null;
+  declare readoutId: string | null;
+  declare value: number | 'open' | 'short';
+  declare condition: ReadingCondition;
+  declare instrument: string | null;
+  declare takenAt: Date;
+  declare withdrawnAt: Date | null;
+}
+
+export function defineReading(sequelize: Sequelize): void {
+  ReadingModel.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      unitId: DataTypes.UUID,
+      partId: DataTypes.UUID,
+      readoutId: DataTypes.UUID,
+      value: DataTypes.JSONB,
+      condition: DataTypes.TEXT,
+      instrument: DataTypes.TEXT,
+      takenAt: DataTypes.DATE,
+      withdrawnAt: DataTypes.DATE,
+    },
+    { sequelize, tableName: 'readings', underscored: true, timestamps: false },
+  );
+}

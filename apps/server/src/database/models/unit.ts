@@ -1,0 +1,51 @@
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
+import type { Stage, UnitResource } from '@halfsplit/contract';
+
+/** Fields of a unit file that this version does not use, kept for the next export. */
+export interface UnitExtra {
+  readonly file?: Record<string, unknown>;
+  readonly unit?: Record<string, unknown>;
+  readonly circuit?: Record<string, unknown>;
+}
+
+export class UnitModel extends Model<InferAttributes<UnitModel>, InferCreationAttributes<UnitModel>> {
+  declare id: string;
+  declare number: CreationOptional<number>;
+  declare version: number;
+  declare name: string;
+  declare kind: string;
+  declare hazards: string[];
+  declare notes: string;
+  declare stage: Stage;
+  declare ground: string;
+  declare nudges: UnitResource['nudges'];
+  declare extra: UnitExtra;
+  declare lastActivityAt: Date;
+}
+
+export function defineUnit(sequelize: Sequelize): void {
+  UnitModel.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      number: { type: DataTypes.INTEGER, autoIncrement: true },
+      version: DataTypes.INTEGER,
+      name: DataTypes.TEXT,
+      kind: DataTypes.TEXT,
+      hazards: DataTypes.JSONB,
+      notes: DataTypes.TEXT,
+      stage: DataTypes.TEXT,
+      ground: DataTypes.TEXT,
+      nudges: DataTypes.JSONB,
+      extra: DataTypes.JSONB,
+      lastActivityAt: DataTypes.DATE,
+    },
+    { sequelize, tableName: 'units', underscored: true, timestamps: false },
+  );
+}

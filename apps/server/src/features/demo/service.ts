@@ -1,0 +1,35 @@
+import type { DemoUnit } from '@halfsplit/demo';
+import type { Sequelize } from 'sequelize';
+import { UnitModel } from '../../database/models/index.ts';
+import { appendLog } from '../log/repository.ts';
+import { insertDocument } from '../units/service.ts';
+
+/** Minutes between two readings of the demo story, so that its log reads like an afternoon's work. */
+const PACE_MINUTES = 4;
+
+/** Puts the demo units on the bench. With `reset`, units that came from the demo before are removed first. */
+export async function loadDemo(
+  database: Sequelize,
+  units: readonly DemoUnit[],
+  reset: boolean,
+): Promise<void> {
+  await database.transaction(async (transaction) => {
+    if (reset) {
+      const names = units.map((u) => u.document.unit.name ?? '');
+      await UnitModel.destroy({ where: { name: names }, transaction });
+    }
+    for (const demo of units) {
+      const start = Date.now() - (demo.readings.length + 1) * PACE_MINUTES * 60_000;
+      const readings = demo.readings.map((r, i) => ({
+        ...r,
+        takenAt: new Date(start + i * PACE_MINUTES * 60_000).toISOString(),
+      }));
+      const unit = await insertDocument({ ...demo.document, readings }, transaction);
+      for (const summary of demo.story) await appendLog(unit, { kind: 'note', summary }, transaction);
+    }
+  });
+}
+
+export async function isEmpty(): Promise<boolean> {
+  return (await UnitModel.count()) === 0;
+}

@@ -1,0 +1,41 @@
+import { randomUUID } from 'node:crypto';
+import type { SheetPart } from '@halfsplit/contract';
+import { Op, type Transaction } from 'sequelize';
+import { PartModel } from '../../database/models/index.ts';
+
+/** A part of a unit file, or of a request, as the columns of its row. */
+export function columnsOf(part: SheetPart) {
+  const { ref, kind, pins, marked, planned, proven, found: _found, ...extra } = part;
+  return { ref, kind, pins, marked: marked ?? null, planned: planned ?? null, proven: proven ?? null, extra };
+}
+
+export async function insertPart(
+  unitId: string,
+  position: number,
+  part: SheetPart,
+  transaction: Transaction,
+): Promise<PartModel> {
+  return PartModel.create(
+    { id: randomUUID(), unitId, version: 0, position, removedAt: null, ...columnsOf(part) },
+    { transaction },
+  );
+}
+
+export async function findPart(
+  unitId: string,
+  id: string,
+  transaction: Transaction,
+): Promise<PartModel | null> {
+  return PartModel.findOne({ where: { unitId, id, removedAt: null }, transaction });
+}
+
+/** The position behind the last part. */
+export async function nextPosition(unitId: string, transaction: Transaction): Promise<number> {
+  const last = await PartModel.max<number, PartModel>('position', { where: { unitId }, transaction });
+  return last === null ? 0 : last + 1;
+}
+
+/** Moves the parts from a position on down by one. */
+export async function makeRoom(unitId: string, position: number, transaction: Transaction): Promise<void> {
+  await PartModel.increment('position', { where: { unitId, position: { [Op.gte]: position } }, transaction });
+}

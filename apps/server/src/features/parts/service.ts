@@ -1,0 +1,89 @@
+import type { createPartSchema, updatePartSchema, UnitFilePart, SheetPart } from '@halfsplit/contract';
+import { formatSheetLine, normalisePart, type Problem } from '@halfsplit/core';
+import type { Transaction } from 'sequelize';
+import type { z } from 'zod';
+import type { PartModel, UnitModel } from '../../database/models/index.ts';
+import { invalid, notFound, stale } from '../../errors.ts';
+import { appendLog } from '../log/repository.ts';
+import { partFromRow } from '../units/repository.ts';
+import { columnsOf, findPart, insertPart, makeRoom, nextPosition } from './repository.ts';
+
+/** The part with every text value a number. Throws 422 naming the field that cannot be read. */
+function readable(part: SheetPart): UnitFilePart {
+  const problems: Problem[] = [];
+  const plain = normalisePart(part as UnitFilePart, part.ref, problems);
+  if (problems[0]) throw invalid(problems[0].message, problems[0].hint);
+  return plain as unknown as UnitFilePart;
+}
+
+const lineOf = (part: UnitFilePart) => formatSheetLine(normalisePart(part, part.ref, []));
+
+export async function addPart(
+  unit: UnitModel,
+  request: z.output<typeof createPartSchema>,
+  transaction: Transaction,
+): Promise<void> {
+  const part = readable(request.part);
+  const position = request.position ?? (await nextPosition(unit.id, transaction));
+  if (request.position !== undefined) await makeRoom(unit.id, position, transaction);
+  const row = await insertPart(unit.id, position, part, transaction);
+  const step = {
+    kind: 'part',
+    summary: `Added ${lineOf(part)}`,
+    inverse: [{ op: 'set-part-removed' as const, id: row.id, removed: true }],
+  };
+  await appendLog(unit, step, transaction);
+}
+
+export async function partAtVersion(
+  unit: UnitModel,
+  id: string,
+  baseVersion: number,
+  transaction: Transaction,
+): Promise<PartModel> {
+  const row = await findPart(unit.id, id, transaction);
+  if (!row) throw notFound('part', id);
+  if (row.version !== baseVersion) {
+    throw stale(row.ref, {
+      id: row.id,
+      version: row.version,
+      position: row.position,
+      part: partFromRow(row),
+    });
+  }
+  return row;
+}
+
+export async function updatePart(
+  unit: UnitModel,
+  id: string,
+  request: z.output<typeof updatePartSchema>,
+  transaction: Transaction,
+): Promise<void> {
+  const row = await partAtVersion(unit, id, request.baseVersion, transaction);
+  const part = readable(request.part);
+  const before = columnsOf(partFromRow(row));
+  await row.update({ ...columnsOf(part), version: row.version + 1 }, { transaction });
+  const summary = `Changed ${before.ref} to ${lineOf(part)}`;
+  await appendLog(
+    unit,
+    { kind: 'part', summary, inverse: [{ op: 'set-part', id, values: before }] },
+    transaction,
+  );
+}
+
+export async function removePart(
+  unit: UnitModel,
+  id: string,
+  baseVersion: number,
+  transaction: Transaction,
+): Promise<void> {
+  const row = await partAtVersion(unit, id, baseVersion, transaction);
+  await row.update({ removedAt: new Date(), version: row.version + 1 }, { transaction });
+  const summary = `Removed ${lineOf(partFromRow(row))}`;
+  await appendLog(
+    unit,
+    { kind: 'part', summary, inverse: [{ op: 'set-part-removed', id, removed: false }] },
+    transaction,
+  );
+}

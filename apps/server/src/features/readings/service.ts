@@ -1,0 +1,81 @@
+import { randomUUID } from 'node:crypto';
+import type { createReadingSchema } from '@halfsplit/contract';
+import {
+  formatQuantity,
+  judgeReading,
+  KINDS,
+  normalisePart,
+  QUANTITY_KINDS,
+  unitOf,
+  type Readout,
+} from '@halfsplit/core';
+import type { Transaction } from 'sequelize';
+import type { z } from 'zod';
+import { ReadingModel, ReadoutModel, type UnitModel } from '../../database/models/index.ts';
+import { notFound } from '../../errors.ts';
+import { appendLog } from '../log/repository.ts';
+import { partAtVersion } from '../parts/service.ts';
+import { partFromRow } from '../units/repository.ts';
+
+type NewReading = z.output<typeof createReadingSchema>;
+
+/** Adds a reading. Earlier ones stay: a correction is a new reading. */
+export async function addReading(
+  unit: UnitModel,
+  request: NewReading,
+  transaction: Transaction,
+): Promise<void> {
+  const summary = request.partId
+    ? await describePartReading(unit, request.partId, request, transaction)
+    : await describeReadoutReading(unit, request.readoutId!, request, transaction);
+  const id = randomUUID();
+  await ReadingModel.create(
+    {
+      id,
+      unitId: unit.id,
+      partId: request.partId ?? null,
+      readoutId: request.readoutId ?? null,
+      value: request.value,
+      condition: request.condition,
+      instrument: request.instrument ?? null,
+      takenAt: new Date(),
+      withdrawnAt: null,
+    },
+    { transaction },
+  );
+  await appendLog(unit, { kind: 'reading', summary, inverse: [{ op: 'withdraw-reading', id }] }, transaction);
+}
+
+async function describePartReading(
+  unit: UnitModel,
+  partId: string,
+  request: NewReading,
+  transaction: Transaction,
+): Promise<string> {
+  const row = await partAtVersion(unit, partId, request.baseVersion, transaction);
+  const part = normalisePart(partFromRow(row), row.ref, []);
+  const verdict = judgeReading(part, request);
+  const value =
+    typeof request.value === 'number'
+      ? formatQuantity(request.value, QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'], { digits: 4 })
+      : request.value;
+  return `Measured ${row.ref} ${request.condition === 'in circuit' ? 'in circuit' : 'with a leg lifted'}: ${value}, ${verdict.sentence}.`;
+}
+
+async function describeReadoutReading(
+  unit: UnitModel,
+  readoutId: string,
+  request: NewReading,
+  transaction: Transaction,
+): Promise<string> {
+  const row = await ReadoutModel.findOne({
+    where: { id: readoutId, unitId: unit.id, removedAt: null },
+    transaction,
+  });
+  if (!row) throw notFound('readout', readoutId);
+  const value =
+    typeof request.value === 'number'
+      ? formatQuantity(request.value, unitOf(row.definition as unknown as Readout), { digits: 4 })
+      : request.value;
+  return `On the bench, ${row.definition.name}: ${value}.`;
+}

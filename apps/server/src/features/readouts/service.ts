@@ -1,0 +1,98 @@
+import { randomUUID } from 'node:crypto';
+import type { writeReadoutSchema } from '@halfsplit/contract';
+import type { Transaction } from 'sequelize';
+import type { z } from 'zod';
+import { ReadoutModel, type UnitModel } from '../../database/models/index.ts';
+import { invalid, notFound, stale } from '../../errors.ts';
+import { appendLog } from '../log/repository.ts';
+
+type WriteReadout = z.output<typeof writeReadoutSchema>;
+
+async function refuseSecond(
+  unitId: string,
+  id: string,
+  except: string | undefined,
+  transaction: Transaction,
+): Promise<void> {
+  const rows = await ReadoutModel.findAll({ where: { unitId, removedAt: null }, transaction });
+  if (rows.some((r) => r.definition.id === id && r.id !== except)) {
+    throw invalid(`There is a readout "${id}" already.`, 'Give the new one another id.');
+  }
+}
+
+export async function addReadout(
+  unit: UnitModel,
+  { readout }: WriteReadout,
+  transaction: Transaction,
+): Promise<void> {
+  await refuseSecond(unit.id, readout.id, undefined, transaction);
+  const last = await ReadoutModel.max<number, ReadoutModel>('position', {
+    where: { unitId: unit.id },
+    transaction,
+  });
+  const id = randomUUID();
+  const position = last === null ? 0 : last + 1;
+  await ReadoutModel.create(
+    { id, unitId: unit.id, version: 0, position, definition: readout, removedAt: null },
+    { transaction },
+  );
+  const step = {
+    kind: 'readout',
+    summary: `Added the readout ${readout.name}.`,
+    inverse: [{ op: 'set-readout-removed' as const, id, removed: true }],
+  };
+  await appendLog(unit, step, transaction);
+}
+
+async function readoutAtVersion(
+  unit: UnitModel,
+  id: string,
+  baseVersion: number,
+  transaction: Transaction,
+): Promise<ReadoutModel> {
+  const row = await ReadoutModel.findOne({ where: { id, unitId: unit.id, removedAt: null }, transaction });
+  if (!row) throw notFound('readout', id);
+  if (row.version !== baseVersion) {
+    throw stale(row.definition.name, {
+      id: row.id,
+      version: row.version,
+      position: row.position,
+      readout: row.definition,
+    });
+  }
+  return row;
+}
+
+export async function updateReadout(
+  unit: UnitModel,
+  id: string,
+  request: WriteReadout,
+  transaction: Transaction,
+): Promise<void> {
+  const row = await readoutAtVersion(unit, id, request.baseVersion, transaction);
+  await refuseSecond(unit.id, request.readout.id, id, transaction);
+  const before = row.definition;
+  await row.update({ definition: request.readout, version: row.version + 1 }, { transaction });
+  const summary = `Changed the readout ${request.readout.name}.`;
+  await appendLog(
+    unit,
+    { kind: 'readout', summary, inverse: [{ op: 'set-readout', id, values: { definition: before } }] },
+    transaction,
+  );
+}
+
+export async function removeReadout(
+  unit: UnitModel,
+  id: string,
+  baseVersion: number,
+  transaction: Transaction,
+): Promise<void> {
+  const row = await readoutAtVersion(unit, id, baseVersion, transaction);
+  await row.update({ removedAt: new Date(), version: row.version + 1 }, { transaction });
+  const summary = `Removed the readout ${row.definition.name}.`;
+  await appendLog(
+    unit,
+    { kind: 'readout', summary, inverse: [{ op: 'set-readout-removed', id, removed: false }] },
+    transaction,
+  );
+}

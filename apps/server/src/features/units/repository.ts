@@ -1,0 +1,130 @@
+import type { UnitFilePart, UnitResource, UnitSummary } from '@halfsplit/contract';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import {
+  LogEntryModel,
+  PartModel,
+  ReadingModel,
+  ReadoutModel,
+  UnitModel,
+} from '../../database/models/index.ts';
+
+type NewUnit = Omit<UnitModel['_creationAttributes'], 'number'>;
+
+/** Entries of the log that a unit is sent with: the newest ones. */
+const LOG_LENGTH = 500;
+
+export async function insertUnit(values: NewUnit, transaction: Transaction): Promise<UnitModel> {
+  return UnitModel.create(values, { transaction });
+}
+
+/** The unit's row, locked until the transaction ends, so that two writes to a unit follow one another. */
+export async function lockUnit(id: string, transaction: Transaction): Promise<UnitModel | null> {
+  return UnitModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
+}
+
+export async function findUnit(id: string): Promise<UnitModel | null> {
+  return UnitModel.findByPk(id);
+}
+
+export async function listUnits(database: Sequelize): Promise<UnitSummary[]> {
+  const rows = await database.query<Record<string, unknown>>(
+    `SELECT u.id, u.version, u.number, u.name, u.kind, u.hazards, u.stage, u.last_activity_at,
+       (SELECT count(*)::int FROM parts p WHERE p.unit_id = u.id AND p.removed_at IS NULL) AS part_count,
+       (SELECT count(DISTINCT r.part_id)::int FROM readings r JOIN parts p ON p.id = r.part_id
+         WHERE r.unit_id = u.id AND r.withdrawn_at IS NULL AND p.removed_at IS NULL) AS measured_count,
+       (SELECT l.summary FROM log_entries l WHERE l.unit_id = u.id ORDER BY l.sequence DESC LIMIT 1) AS last_activity
+     FROM units u ORDER BY u.last_activity_at DESC`,
+    { type: QueryTypes.SELECT },
+  );
+  return rows.map((row) => ({
+    id: row['id'] as string,
+    version: row['version'] as number,
+    number: row['number'] as number,
+    name: row['name'] as string,
+    kind: row['kind'] as string,
+    hazards: row['hazards'] as string[],
+    stage: row['stage'] as UnitSummary['stage'],
+    partCount: row['part_count'] as number,
+    measuredCount: row['measured_count'] as number,
+    lastActivityAt: (row['last_activity_at'] as Date).toISOString(),
+    lastActivity: row['last_activity'] as string | null,
+  }));
+}
+
+/** A part's row as the part of a unit file. */
+export function partFromRow(row: PartModel): UnitFilePart {
+  const values = { marked: row.marked, planned: row.planned, proven: row.proven };
+  const present = Object.fromEntries(Object.entries(values).filter(([, v]) => v !== null && v !== undefined));
+  return { ref: row.ref, kind: row.kind, pins: row.pins, ...present, ...row.extra };
+}
+
+/** The whole unit as the API answers it. Null when there is none. */
+export async function loadUnit(id: string, transaction?: Transaction): Promise<UnitResource | null> {
+  const options = transaction ? { transaction } : {};
+  const unit = await UnitModel.findByPk(id, options);
+  if (!unit) return null;
+  const parts = await PartModel.findAll({
+    where: { unitId: id, removedAt: null },
+    order: [['position', 'ASC']],
+    ...options,
+  });
+  const readouts = await ReadoutModel.findAll({
+    where: { unitId: id, removedAt: null },
+    order: [['position', 'ASC']],
+    ...options,
+  });
+  const readings = await ReadingModel.findAll({
+    where: { unitId: id },
+    order: [
+      ['takenAt', 'ASC'],
+      ['id', 'ASC'],
+    ],
+    ...options,
+  });
+  const log = await LogEntryModel.findAll({
+    where: { unitId: id },
+    order: [['sequence', 'DESC']],
+    limit: LOG_LENGTH,
+    ...options,
+  });
+  return {
+    id: unit.id,
+    version: unit.version,
+    number: unit.number,
+    name: unit.name,
+    kind: unit.kind,
+    hazards: unit.hazards,
+    stage: unit.stage,
+    notes: unit.notes,
+    ground: unit.ground,
+    nudges: unit.nudges,
+    lastActivityAt: unit.lastActivityAt.toISOString(),
+    lastActivity: log[0]?.summary ?? null,
+    parts: parts.map((p) => ({ id: p.id, version: p.version, position: p.position, part: partFromRow(p) })),
+    readouts: readouts.map((r) => ({
+      id: r.id,
+      version: r.version,
+      position: r.position,
+      readout: r.definition,
+    })),
+    readings: readings.map((r) => ({
+      id: r.id,
+      partId: r.partId,
+      readoutId: r.readoutId,
+      value: r.value,
+      condition: r.condition,
+      instrument: r.instrument,
+      takenAt: r.takenAt.toISOString(),
+      withdrawn: r.withdrawnAt !== null,
+    })),
+    log: log.map((l) => ({
+      id: l.id,
+      sequence: l.sequence,
+      at: l.at.toISOString(),
+      kind: l.kind,
+      summary: l.summary,
+      undone: l.undoneAt !== null,
+      undoable: l.undoneAt === null && l.inverse.length > 0,
+    })),
+  };
+}

@@ -1,0 +1,101 @@
+import {
+  createUnitSchema,
+  importUnitSchema,
+  unitListSchema,
+  unitResourceSchema,
+  updateUnitSchema,
+} from '@halfsplit/contract';
+import { z } from 'zod';
+import type { App } from '../../app.ts';
+import { notFound } from '../../errors.ts';
+import { writeOnce } from '../../writes.ts';
+import { changeUnit, unitOrNotFound } from './access.ts';
+import { listUnits } from './repository.ts';
+import { createUnit, exportUnit, importUnit, updateUnit } from './service.ts';
+
+const params = z.object({ unitId: z.uuid() });
+
+export function unitRoutes(app: App): void {
+  app.get(
+    '/units',
+    { schema: { tags: ['units'], summary: 'All units', response: { 200: unitListSchema } } },
+    async () => ({
+      units: await listUnits(app.database),
+    }),
+  );
+  app.get(
+    '/units/:unitId',
+    {
+      schema: {
+        tags: ['units'],
+        summary: 'One unit with all that belongs to it',
+        params,
+        response: { 200: unitResourceSchema },
+      },
+    },
+    (request) => unitOrNotFound(request.params.unitId),
+  );
+  app.post(
+    '/units',
+    {
+      schema: {
+        tags: ['units'],
+        summary: 'Put a new unit on the bench',
+        body: createUnitSchema,
+        response: { 201: unitResourceSchema },
+      },
+    },
+    (request, reply) =>
+      writeOnce(app.database, request, reply, async (t) => {
+        const unit = await createUnit(request.body, t);
+        return { status: 201, body: await unitOrNotFound(unit.id, t) };
+      }),
+  );
+  app.post(
+    '/units/import',
+    {
+      schema: {
+        tags: ['units'],
+        summary: 'Open a unit file',
+        body: importUnitSchema,
+        response: { 201: unitResourceSchema },
+      },
+    },
+    (request, reply) =>
+      writeOnce(app.database, request, reply, async (t) => {
+        const unit = await importUnit(request.body.text, t);
+        return { status: 201, body: await unitOrNotFound(unit.id, t) };
+      }),
+  );
+  app.patch(
+    '/units/:unitId',
+    {
+      schema: {
+        tags: ['units'],
+        summary: 'Change what is said of a unit',
+        params,
+        body: updateUnitSchema,
+        response: { 200: unitResourceSchema },
+      },
+    },
+    (request, reply) =>
+      changeUnit(app.database, request, reply, request.params.unitId, 200, (unit, t) =>
+        updateUnit(unit, request.body, t),
+      ),
+  );
+  app.get(
+    '/units/:unitId/file',
+    { schema: { tags: ['units'], summary: 'The unit as a unit file', params } },
+    async (request, reply) => {
+      const file = await exportUnit(request.params.unitId);
+      if (!file) throw notFound('unit', request.params.unitId);
+      const name =
+        file.name
+          .toLowerCase()
+          .replace(/[^a-z0-9]+/g, '-')
+          .replace(/^-|-$/g, '') || 'unit';
+      void reply.header('content-disposition', `attachment; filename="${name}.halfsplit.json"`);
+      return reply.type('application/json; charset=utf-8').send(file.text);
+    },
+  );
+}

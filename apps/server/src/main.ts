@@ -1,0 +1,36 @@
+import { DEMO_UNITS } from '@halfsplit/demo';
+import { buildApp } from './app.ts';
+import { connect } from './database/connect.ts';
+import { migrate } from './database/migrate.ts';
+import { isEmpty, loadDemo } from './features/demo/service.ts';
+
+/** How the start command tells the server what to do. */
+const environment = process.env;
+const databaseUrl = environment['HALFSPLIT_DATABASE_URL'];
+if (databaseUrl === undefined) {
+  process.stderr.write(
+    'HALFSPLIT_DATABASE_URL is not set; use "npm start", which starts the database too.\n',
+  );
+  process.exit(2);
+}
+const port = Number(environment['HALFSPLIT_PORT'] ?? '4780');
+const demo = environment['HALFSPLIT_DEMO'] ?? 'first';
+
+const database = connect(databaseUrl);
+await migrate(database);
+if (demo === 'reset' || (demo === 'first' && (await isEmpty())))
+  await loadDemo(database, DEMO_UNITS, demo === 'reset');
+
+const webRoot = environment['HALFSPLIT_WEB_ROOT'];
+const app = await buildApp({ database, ...(webRoot === undefined ? {} : { webRoot }) });
+const address = await app.listen({ port, host: '127.0.0.1' });
+process.send?.({ listening: address });
+
+async function stop(): Promise<void> {
+  await app.close();
+  await database.close();
+  process.exit(0);
+}
+process.on('SIGINT', () => void stop());
+process.on('SIGTERM', () => void stop());
+process.on('disconnect', () => void stop());

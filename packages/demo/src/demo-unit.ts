@@ -1,0 +1,30 @@
+import { parseSheetLine, type Part, type Readout, type UnitDocument } from '@halfsplit/core';
+import type { ReadingCondition } from '@halfsplit/contract';
+
+/** A unit of the workshop of Radio Brindle, a made-up valley station, with what has been measured on it so far. */
+export interface DemoUnit {
+  readonly document: UnitDocument;
+  readonly readings: readonly DemoReading[];
+  readonly story: readonly string[];
+}
+
+export interface DemoReading {
+  readonly ref: string;
+  readonly value: number;
+  readonly condition: ReadingCondition;
+}
+
+/** Parts from lines of the parts sheet, as a user would type them. Throws on a line that cannot be read. */
+export function partsFromLines(lines: string): Part[] {
+  return lines
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '')
+    .map((line) => {
+      const read = parseSheetLine(line);
+      if (!read.ok) throw new Error(`${line}: ${read.problem.message}`);
+      return read.part;
+    });
+}
+
+export type DemoReadout = Readout;

@@ -1,0 +1,54 @@
+import { fork } from 'node:child_process';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { ROOT, Sorry } from './root.mjs';
+
+const START_TIMEOUT_MS = 30_000;
+
+const isFree = (port) =>
+  new Promise((resolve) => {
+    const probe = createServer();
+    probe.once('error', () => resolve(false));
+    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)));
+  });
+
+/** The wished port, or the next free one above it. */
+export async function choosePort(wished) {
+  for (let port = wished; port < wished + 100; port += 1) if (await isFree(port)) return port;
+  throw new Sorry(`No port from ${wished} to ${wished + 99} is free.`);
+}
+
+/** The built server as a child process; resolves when it listens. `demo` is first, none or reset. */
+export function startServer({ databaseUrl, port, demo }) {
+  const child = fork(join(ROOT, 'apps/server/dist/main.js'), {
+    cwd: ROOT,
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      HALFSPLIT_DATABASE_URL: databaseUrl,
+      HALFSPLIT_PORT: String(port),
+      HALFSPLIT_DEMO: demo,
+      HALFSPLIT_WEB_ROOT: join(ROOT, 'apps/web/dist'),
+    },
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    // Ctrl-C reaches the whole group; the start command decides the order of stopping.
+    detached: true,
+  });
+  const exited = new Promise((resolve) => child.once('exit', resolve));
+  const listening = new Promise((resolve, reject) => {
+    const timer = setTimeout(() => reject(new Sorry('The server did not start in time.')), START_TIMEOUT_MS);
+    child.once('message', (message) => {
+      clearTimeout(timer);
+      resolve(message.listening);
+    });
+    child.once('exit', (code) => {
+      clearTimeout(timer);
+      reject(new Sorry(`The server stopped while starting (exit ${code}); its message is above.`));
+    });
+  });
+  const stop = async () => {
+    if (child.exitCode === null && child.signalCode === null) child.kill('SIGTERM');
+    await exited;
+  };
+  return { child, listening, exited, stop };
+}
