@@ -19,7 +19,8 @@ function readArguments() {
       },
     });
     const port = Number(values.port ?? USUAL_PORT);
-    if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Sorry(`--port ${values.port} is not a port number.`);
+    if (!Number.isInteger(port) || port < 1 || port > 65535)
+      throw new Sorry(`--port ${values.port} is not a port number.`);
     const demo = values['reset-demo'] ? 'reset' : values['no-demo'] ? 'none' : 'first';
     return { port, demo, folder: values.data && resolve(values.data) };
   } catch (error) {
@@ -47,11 +48,20 @@ await main(async () => {
   process.on('SIGINT', () => void stop(0));
   process.on('SIGTERM', () => void stop(0));
   process.on('SIGHUP', () => void stop(0));
-  cluster.onLost = () => void stop(1, 'The database stopped unexpectedly. Start again with "npm start": nothing that was saved is lost.');
+  cluster.onLost = () =>
+    void stop(
+      1,
+      'The database stopped unexpectedly. Start again with "npm start": nothing that was saved is lost.',
+    );
   try {
     server = startServer({ databaseUrl: cluster.url, port: await choosePort(port), demo });
     const address = await server.listening;
-    void server.exited.then(() => stop(1, 'The server stopped unexpectedly. Start again with "npm start": nothing that was saved is lost.'));
+    void server.exited.then(() =>
+      stop(
+        1,
+        'The server stopped unexpectedly. Start again with "npm start": nothing that was saved is lost.',
+      ),
+    );
     process.stdout.write(`Halfsplit is at ${address}\n`);
   } catch (error) {
     await cluster.stop();

@@ -26,10 +26,15 @@ function fingerprint() {
 /** Builds the page and the server when a source is newer than what was built. */
 export function ensureBuilt() {
   const now = fingerprint();
-  const isFresh = OUTPUTS.every((p) => existsSync(p)) && existsSync(STAMP) && readFileSync(STAMP, 'utf8') === now;
+  const isFresh =
+    OUTPUTS.every((p) => existsSync(p)) && existsSync(STAMP) && readFileSync(STAMP, 'utf8') === now;
   if (isFresh) return;
   process.stdout.write('Building…\n');
-  const built = spawnSync('npm', ['run', '--silent', 'build'], { cwd: ROOT, encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] });
+  const built = spawnSync('npm', ['run', '--silent', 'build'], {
+    cwd: ROOT,
+    encoding: 'utf8',
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
   if (built.status !== 0) throw new Sorry(`The build failed.\n${built.stdout}${built.stderr}`);
   mkdirSync(join(ROOT, '.cache'), { recursive: true });
   writeFileSync(STAMP, now);

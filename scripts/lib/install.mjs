@@ -18,14 +18,19 @@ export function ensurePackages() {
   if (existsSync(installed) && statSync(installed).mtimeMs >= statSync(lock).mtimeMs) return;
   if (existsSync(installed) && sameLock(lock, installed)) return;
   process.stdout.write('Installing packages from the lockfile (about a minute)…\n');
-  const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'] });
+  const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    cwd: ROOT,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   if (done.status !== 0) throw new Sorry('npm could not install the packages; see its message above.');
 }
 
 /** The installed tree has every package of the lockfile at its version. */
 function sameLock(lock, installed) {
   const read = (file) => JSON.parse(readFileSync(file, 'utf8')).packages;
-  const wanted = Object.entries(read(lock)).filter(([path, entry]) => path.startsWith('node_modules/') && !entry.optional && !entry.link);
+  const wanted = Object.entries(read(lock)).filter(
+    ([path, entry]) => path.startsWith('node_modules/') && !entry.optional && !entry.link,
+  );
   const have = read(installed);
   return wanted.every(([path, entry]) => have[path]?.version === entry.version);
 }
@@ -34,11 +39,16 @@ function sameLock(lock, installed) {
 export function ensureDebian(packageName, isPresent, purpose) {
   if (isPresent()) return;
   const mayInstall = process.getuid?.() === 0 && spawnSync('apt-get', ['--version']).status === 0;
-  if (!mayInstall) throw new Sorry(`${purpose} is missing: install it with "sudo apt-get install ${packageName}" and start again.`);
+  if (!mayInstall)
+    throw new Sorry(
+      `${purpose} is missing: install it with "sudo apt-get install ${packageName}" and start again.`,
+    );
   process.stdout.write(`Installing Debian's ${packageName}…\n`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  const apt = (...args) => spawnSync('apt-get', args, { env, stdio: ['ignore', 'ignore', 'inherit'] }).status === 0;
+  const apt = (...args) =>
+    spawnSync('apt-get', args, { env, stdio: ['ignore', 'ignore', 'inherit'] }).status === 0;
   const install = () => apt('install', '-y', '-q', '--no-install-recommends', packageName);
-  if (!install() && !(apt('update', '-q') && install())) throw new Sorry(`apt-get could not install ${packageName}; see its message above.`);
+  if (!install() && !(apt('update', '-q') && install()))
+    throw new Sorry(`apt-get could not install ${packageName}; see its message above.`);
   if (!isPresent()) throw new Sorry(`${packageName} was installed, but ${purpose} is still not found.`);
 }

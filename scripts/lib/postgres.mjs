@@ -1,6 +1,17 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
-import { chmodSync, chownSync, existsSync, mkdirSync, openSync, closeSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  closeSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -18,13 +29,17 @@ function findBinaries() {
   const base = '/usr/lib/postgresql';
   const versions = existsSync(base) ? readdirSync(base).sort((a, b) => Number(b) - Number(a)) : [];
   const folders = [...versions.map((v) => join(base, v, 'bin')), ...(process.env.PATH ?? '').split(':')];
-  return folders.find((f) => f !== '' && ['initdb', 'pg_ctl', 'postgres'].every((name) => existsSync(join(f, name))));
+  return folders.find(
+    (f) => f !== '' && ['initdb', 'pg_ctl', 'postgres'].every((name) => existsSync(join(f, name))),
+  );
 }
 
 /** PostgreSQL refuses to run as root: then it runs as Debian's postgres user. */
 function databaseUser() {
   if (process.getuid?.() !== 0) return undefined;
-  const line = readFileSync('/etc/passwd', 'utf8').split('\n').find((l) => l.startsWith('postgres:'));
+  const line = readFileSync('/etc/passwd', 'utf8')
+    .split('\n')
+    .find((l) => l.startsWith('postgres:'));
   if (!line) throw new Sorry('PostgreSQL cannot run as root, and there is no user "postgres" to run it as.');
   const [, , uid, gid] = line.split(':');
   return { uid: Number(uid), gid: Number(gid) };
@@ -49,7 +64,8 @@ function chooseFolder(asked, user) {
   }
   const own = join(ROOT, '.data');
   if (isUsable(own, user)) return own;
-  if (existsSync(join(own, 'pg'))) throw new Sorry(`The database in ${own} cannot be used by this user; start as the user who made it.`);
+  if (existsSync(join(own, 'pg')))
+    throw new Sorry(`The database in ${own} cannot be used by this user; start as the user who made it.`);
   const hash = createHash('sha256').update(ROOT).digest('hex').slice(0, 12);
   const others = [join('/var/lib', `halfsplit-${hash}`), join(tmpdir(), `halfsplit-${hash}`)];
   const found = others.find((folder) => isUsable(folder, user));
@@ -111,7 +127,13 @@ export class Cluster {
   }
 
   run(name, args, extra = {}) {
-    return spawnSync(join(this.binaries, name), args, { ...this.user, cwd: '/', env: this.environment, encoding: 'utf8', ...extra });
+    return spawnSync(join(this.binaries, name), args, {
+      ...this.user,
+      cwd: '/',
+      env: this.environment,
+      encoding: 'utf8',
+      ...extra,
+    });
   }
 
   /** Creates the cluster when there is none; one that was not finished is made anew. */
@@ -125,7 +147,17 @@ export class Cluster {
     writeFileSync(this.passwordFile, `${this.password}\n`, { mode: 0o600 });
     chmodSync(this.passwordFile, 0o600);
     if (this.user) chownSync(this.passwordFile, this.user.uid, this.user.gid);
-    const args = ['-D', this.data, '-U', SUPERUSER, '-E', 'UTF8', '--locale=C.UTF-8', '--auth=scram-sha-256', `--pwfile=${this.passwordFile}`];
+    const args = [
+      '-D',
+      this.data,
+      '-U',
+      SUPERUSER,
+      '-E',
+      'UTF8',
+      '--locale=C.UTF-8',
+      '--auth=scram-sha-256',
+      `--pwfile=${this.passwordFile}`,
+    ];
     const made = this.run('initdb', args);
     if (made.status !== 0) throw new Sorry(`The database could not be created: ${made.stderr.trim()}`);
   }
@@ -160,7 +192,16 @@ export class Cluster {
 
   async launch() {
     const log = openSync(join(this.folder, 'postgres.log'), 'a');
-    const args = ['-D', this.data, '-p', String(this.port), '-c', 'listen_addresses=127.0.0.1', '-c', 'unix_socket_directories='];
+    const args = [
+      '-D',
+      this.data,
+      '-p',
+      String(this.port),
+      '-c',
+      'listen_addresses=127.0.0.1',
+      '-c',
+      'unix_socket_directories=',
+    ];
     const child = spawn(join(this.binaries, 'postgres'), args, {
       ...this.user,
       cwd: '/',
@@ -183,7 +224,16 @@ export class Cluster {
 
   finish() {
     if (!existsSync(this.marker)) {
-      const made = this.run('createdb', ['-h', '127.0.0.1', '-p', String(this.port), '-U', SUPERUSER, '-w', DATABASE]);
+      const made = this.run('createdb', [
+        '-h',
+        '127.0.0.1',
+        '-p',
+        String(this.port),
+        '-U',
+        SUPERUSER,
+        '-w',
+        DATABASE,
+      ]);
       if (made.status !== 0) throw new Sorry(`The database could not be created: ${made.stderr.trim()}`);
       writeFileSync(this.marker, 'ready\n');
     }
@@ -206,4 +256,5 @@ export class Cluster {
 }
 
 /** A throwaway folder for a test's database, which the database's user can reach. */
-export const throwawayFolder = () => join(dirname(tmpdir() + '/x'), `halfsplit-test-${randomBytes(6).toString('hex')}`);
+export const throwawayFolder = () =>
+  join(dirname(tmpdir() + '/x'), `halfsplit-test-${randomBytes(6).toString('hex')}`);

@@ -9,3 +9,4 @@ export {
   type UnitFileResult,
 } from './unit-file.ts';
 export { documentFromResource, readingsOf } from './unit-resource.ts';
+export { formatWant, parseWant } from './want-text.ts';

@@ -1,0 +1,68 @@
+import {
+  API_ROOT,
+  IDEMPOTENCY_HEADER,
+  problemDocumentSchema,
+  unitListSchema,
+  unitResourceSchema,
+  type ProblemDocument,
+  type UnitResource,
+  type UnitSummary,
+} from '@halfsplit/contract';
+import type { z } from 'zod';
+
+/** The server answered with a problem. */
+export class ProblemError extends Error {
+  readonly problem: ProblemDocument;
+  constructor(problem: ProblemDocument) {
+    super(problem.detail);
+    this.problem = problem;
+  }
+}
+
+/** The server could not be reached, or failed: worth trying again. */
+export class UnreachableError extends Error {}
+
+const SERVER_ERROR = 500;
+
+async function answerOf<T>(response: Response, schema: z.ZodType<T>): Promise<T> {
+  if (response.status >= SERVER_ERROR) throw new UnreachableError(`The server answered ${response.status}.`);
+  const body: unknown = await response.json().catch(() => null);
+  if (response.ok) return schema.parse(body);
+  const problem = problemDocumentSchema.safeParse(body);
+  if (problem.success) throw new ProblemError(problem.data);
+  throw new UnreachableError(`The server answered ${response.status}.`);
+}
+
+async function reach(url: string, init?: RequestInit): Promise<Response> {
+  try {
+    return await fetch(url, init);
+  } catch {
+    throw new UnreachableError('The server cannot be reached.');
+  }
+}
+
+export async function getUnits(): Promise<UnitSummary[]> {
+  return (await answerOf(await reach(`${API_ROOT}/units`), unitListSchema)).units;
+}
+
+export async function getUnit(id: string): Promise<UnitResource> {
+  return answerOf(await reach(`${API_ROOT}/units/${id}`), unitResourceSchema);
+}
+
+/** Sends a write with its idempotency key; every write answers the unit as it then is. */
+export async function sendWrite(
+  method: string,
+  path: string,
+  key: string,
+  body: unknown,
+): Promise<UnitResource> {
+  const response = await reach(`${API_ROOT}${path}`, {
+    method,
+    headers: { 'content-type': 'application/json', [IDEMPOTENCY_HEADER]: key },
+    body: JSON.stringify(body),
+  });
+  return answerOf(response, unitResourceSchema);
+}
+
+export const fileUrl = (unitId: string): string => `${API_ROOT}/units/${unitId}/file`;
+export const newKey = (): string => crypto.randomUUID();

@@ -1,0 +1,184 @@
+import type {
+  AcceptPlan,
+  ReadingCondition,
+  SheetPart,
+  UnitFileReadout,
+  UnitResource,
+  UpdateUnit,
+} from '@halfsplit/contract';
+
+/** A change of a unit, as data: it can be kept while the server is away, and shown before the server has it. */
+export type Change =
+  | {
+      readonly type: 'add-part';
+      readonly tempId: string;
+      readonly part: SheetPart;
+      readonly position?: number;
+    }
+  | { readonly type: 'update-part'; readonly partId: string; readonly seen: number; readonly part: SheetPart }
+  | { readonly type: 'remove-part'; readonly partId: string; readonly seen: number }
+  | {
+      readonly type: 'add-reading';
+      readonly tempId: string;
+      readonly partId?: string;
+      readonly readoutId?: string;
+      readonly seen: number;
+      readonly value: number | 'open' | 'short';
+      readonly condition: ReadingCondition;
+      readonly takenAt: string;
+    }
+  | { readonly type: 'add-readout'; readonly tempId: string; readonly readout: UnitFileReadout }
+  | {
+      readonly type: 'update-readout';
+      readonly readoutId: string;
+      readonly seen: number;
+      readonly readout: UnitFileReadout;
+    }
+  | { readonly type: 'remove-readout'; readonly readoutId: string; readonly seen: number }
+  | { readonly type: 'accept-plan'; readonly changes: AcceptPlan['changes']; readonly reason: string }
+  | { readonly type: 'add-note'; readonly text: string }
+  | { readonly type: 'update-unit'; readonly seen: number; readonly values: Omit<UpdateUnit, 'baseVersion'> }
+  | { readonly type: 'undo'; readonly sequence: number };
+
+export interface Write {
+  readonly key: string;
+  readonly unitId: string;
+  readonly change: Change;
+}
+
+/** The unit as it will be when the server has the change. */
+export function applyChange(unit: UnitResource, change: Change): UnitResource {
+  switch (change.type) {
+    case 'add-part':
+      return {
+        ...unit,
+        parts: [
+          ...unit.parts,
+          {
+            id: change.tempId,
+            version: 0,
+            position: change.position ?? unit.parts.length,
+            part: change.part,
+          },
+        ],
+      };
+    case 'update-part':
+      return {
+        ...unit,
+        parts: unit.parts.map((p) => (p.id === change.partId ? { ...p, part: change.part } : p)),
+      };
+    case 'remove-part':
+      return { ...unit, parts: unit.parts.filter((p) => p.id !== change.partId) };
+    case 'add-reading':
+      return {
+        ...unit,
+        readings: [
+          ...unit.readings,
+          {
+            id: change.tempId,
+            partId: change.partId ?? null,
+            readoutId: change.readoutId ?? null,
+            value: change.value,
+            condition: change.condition,
+            instrument: null,
+            takenAt: change.takenAt,
+            withdrawn: false,
+          },
+        ],
+      };
+    case 'add-readout':
+      return {
+        ...unit,
+        readouts: [
+          ...unit.readouts,
+          { id: change.tempId, version: 0, position: unit.readouts.length, readout: change.readout },
+        ],
+      };
+    case 'update-readout':
+      return {
+        ...unit,
+        readouts: unit.readouts.map((r) =>
+          r.id === change.readoutId ? { ...r, readout: change.readout } : r,
+        ),
+      };
+    case 'remove-readout':
+      return { ...unit, readouts: unit.readouts.filter((r) => r.id !== change.readoutId) };
+    case 'accept-plan': {
+      const planned = new Map(change.changes.map((c) => [c.partId, c.planned]));
+      return {
+        ...unit,
+        parts: unit.parts.map((p) =>
+          planned.has(p.id) ? { ...p, part: { ...p.part, planned: planned.get(p.id) ?? null } } : p,
+        ),
+      };
+    }
+    case 'update-unit':
+      return { ...unit, ...change.values };
+    case 'add-note':
+    case 'undo':
+      return unit;
+  }
+}
+
+export interface Request {
+  readonly method: string;
+  readonly path: string;
+  readonly body: unknown;
+}
+
+/** The request that carries a change. `versionOf` gives the newest version this browser itself made of a thing. */
+export function requestFor(
+  { unitId, change }: Write,
+  versionOf: (id: string, seen: number) => number,
+): Request {
+  const root = `/units/${unitId}`;
+  const post = (path: string, body: unknown): Request => ({ method: 'POST', path: `${root}${path}`, body });
+  switch (change.type) {
+    case 'add-part': {
+      const { part, position } = change;
+      return post('/parts', { baseVersion: 0, part, ...(position === undefined ? {} : { position }) });
+    }
+    case 'update-part': {
+      const body = { baseVersion: versionOf(change.partId, change.seen), part: change.part };
+      return { method: 'PUT', path: `${root}/parts/${change.partId}`, body };
+    }
+    case 'remove-part':
+      return post(`/parts/${change.partId}/remove`, { baseVersion: versionOf(change.partId, change.seen) });
+    case 'add-reading': {
+      const { partId, readoutId, value, condition, seen } = change;
+      const subject = partId === undefined ? { readoutId } : { partId };
+      return post('/readings', { ...subject, baseVersion: versionOf(partId ?? '', seen), value, condition });
+    }
+    case 'add-readout':
+      return post('/readouts', { baseVersion: 0, readout: change.readout });
+    case 'update-readout': {
+      const body = { baseVersion: versionOf(change.readoutId, change.seen), readout: change.readout };
+      return { method: 'PUT', path: `${root}/readouts/${change.readoutId}`, body };
+    }
+    case 'remove-readout':
+      return post(`/readouts/${change.readoutId}/remove`, {
+        baseVersion: versionOf(change.readoutId, change.seen),
+      });
+    case 'accept-plan': {
+      const changes = change.changes.map((c) => ({ ...c, baseVersion: versionOf(c.partId, c.baseVersion) }));
+      return post('/plan', { changes, reason: change.reason });
+    }
+    case 'add-note':
+      return post('/notes', { text: change.text });
+    case 'update-unit':
+      return {
+        method: 'PATCH',
+        path: root,
+        body: { baseVersion: versionOf(unitId, change.seen), ...change.values },
+      };
+    case 'undo':
+      return post('/undo', { baseVersion: change.sequence });
+  }
+}
+
+/** The same change on top of a newer version: what "use mine" sends after a conflict. */
+export function rebased(change: Change, version: number): Change {
+  if (change.type === 'accept-plan')
+    return { ...change, changes: change.changes.map((c) => ({ ...c, baseVersion: version })) };
+  return 'seen' in change ? { ...change, seen: version } : change;
+}

@@ -1,0 +1,41 @@
+import { createContext, use, useLayoutEffect, useMemo, useState, type ReactNode } from 'react';
+import { ConfigProvider, App as AntdApp } from 'antd';
+import { antdTheme, cssVariables, type Mode } from './theme.ts';
+
+interface ModeContext {
+  readonly mode: Mode;
+  readonly toggle: () => void;
+}
+
+const Context = createContext<ModeContext>({ mode: 'paper', toggle: () => {} });
+const STORAGE_KEY = 'halfsplit.mode';
+
+const firstMode = (): Mode => {
+  const kept = localStorage.getItem(STORAGE_KEY);
+  if (kept === 'paper' || kept === 'dim') return kept;
+  return matchMedia('(prefers-color-scheme: dark)').matches ? 'dim' : 'paper';
+};
+
+/** Paper or dim bench, kept in this browser, for our own styles and the component library alike. */
+export function ModeProvider({ children }: { children: ReactNode }) {
+  const [mode, setMode] = useState(firstMode);
+  useLayoutEffect(() => {
+    for (const [name, value] of Object.entries(cssVariables(mode)))
+      document.documentElement.style.setProperty(name, value);
+    document.documentElement.dataset['mode'] = mode;
+    localStorage.setItem(STORAGE_KEY, mode);
+  }, [mode]);
+  const value = useMemo(
+    () => ({ mode, toggle: () => setMode((m) => (m === 'paper' ? 'dim' : 'paper')) }),
+    [mode],
+  );
+  return (
+    <Context value={value}>
+      <ConfigProvider theme={antdTheme(mode)} componentSize="small">
+        <AntdApp style={{ height: '100%' }}>{children}</AntdApp>
+      </ConfigProvider>
+    </Context>
+  );
+}
+
+export const useMode = (): ModeContext => use(Context);

@@ -1,0 +1,9 @@
+const OPEN_EVENT = 'halfsplit:palette';
+
+/** Opens the palette from anywhere. */
+export const openPalette = (): void => void window.dispatchEvent(new Event(OPEN_EVENT));
+
+export function onPaletteOpen(listener: () => void): () => void {
+  window.addEventListener(OPEN_EVENT, listener);
+  return () => window.removeEventListener(OPEN_EVENT, listener);
+}

@@ -1,0 +1,29 @@
+import type { UnitResource } from '@halfsplit/contract';
+
+/** The stages of the rail that can be worked in, in the order of the work. */
+export const RAIL = [
+  { stage: 'trace', word: 'Trace' },
+  { stage: 'measure', word: 'Measure' },
+  { stage: 'rework', word: 'Rework' },
+  { stage: 'log', word: 'Log' },
+] as const;
+
+export type RailStage = (typeof RAIL)[number]['stage'];
+
+/** Is there nothing left to do in a stage? */
+export function isStageDone(stage: RailStage, unit: UnitResource, problemCount: number): boolean {
+  const resistive = unit.parts.filter(
+    (p) => typeof p.part.marked === 'number' && p.part.kind !== 'supply' && p.part.kind !== 'signal',
+  );
+  const measured = new Set(unit.readings.filter((r) => !r.withdrawn).map((r) => r.partId));
+  switch (stage) {
+    case 'trace':
+      return unit.parts.length > 0 && problemCount === 0;
+    case 'measure':
+      return resistive.length > 0 && resistive.every((p) => measured.has(p.id));
+    case 'rework':
+      return unit.parts.some((p) => typeof p.part.planned === 'number');
+    case 'log':
+      return false;
+  }
+}

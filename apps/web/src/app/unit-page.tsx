@@ -1,0 +1,100 @@
+import type { UnitResource } from '@halfsplit/contract';
+import { checkCircuit, withValues, type Readout } from '@halfsplit/core';
+import { Button, Spin } from 'antd';
+import { useMemo, useState } from 'react';
+import { Link, Outlet, useParams } from 'react-router';
+import { useChange } from '../api/outbox-context.tsx';
+import { useDocument, useUnit } from '../api/use-unit.ts';
+import { useAnalysis } from '../compute/use-analysis.ts';
+import { ReadoutsDock } from '../features/readouts/index.ts';
+import { Palette } from './palette.tsx';
+import { Rail } from './rail.tsx';
+import { TopBar } from './top-bar.tsx';
+import { UnitContext, type UnitContextValue } from './unit-context.tsx';
+import { useUndoKey } from './use-undo.ts';
+
+export function UnitPage() {
+  const { unitId = '' } = useParams();
+  const { unit, error } = useUnit(unitId);
+  if (error && !unit) {
+    return (
+      <main className="hs-empty">
+        <h1>This unit cannot be shown</h1>
+        <p>{error.message}</p>
+        <Link to="/">
+          <Button type="primary">Back to the bench</Button>
+        </Link>
+      </main>
+    );
+  }
+  if (!unit) {
+    return (
+      <main className="hs-empty">
+        <Spin />
+        <p>Fetching the unit</p>
+      </main>
+    );
+  }
+  return <LoadedUnit key={unit.id} unit={unit} />;
+}
+
+const NO_TRIAL: ReadonlyMap<string, number> = new Map();
+
+function LoadedUnit({ unit }: { unit: UnitResource }) {
+  const change = useChange(unit.id);
+  const saved = useDocument(unit);
+  const [selectedRef, selectRef] = useState<string | null>(null);
+  const [selectedNet, selectNet] = useState<string | null>(null);
+  const [trial, setTrial] = useState(NO_TRIAL);
+  const [readoutId, setReadoutId] = useState<string | null>(null);
+  const document = useMemo(
+    () => (trial.size === 0 ? saved : { ...saved, circuit: withValues(saved.circuit, 'planned', trial) }),
+    [saved, trial],
+  );
+  const problems = useMemo(() => checkCircuit(saved.circuit, saved.readouts), [saved]);
+  const response = useMemo(() => responseNets(document.readouts, readoutId), [document.readouts, readoutId]);
+  const analysis = useAnalysis(document, response);
+  useUndoKey(unit, change);
+  const value = useMemo(
+    (): UnitContextValue => ({
+      unit,
+      document,
+      problems,
+      analysis,
+      change,
+      selectedRef,
+      selectedNet,
+      selectRef,
+      selectNet,
+      trial,
+      setTrial,
+      readoutId,
+      setReadoutId,
+    }),
+    [unit, document, problems, analysis, change, selectedRef, selectedNet, trial, readoutId],
+  );
+  return (
+    <UnitContext value={value}>
+      <div className="hs-unit">
+        <TopBar />
+        <Rail />
+        <main className="hs-page">
+          <Outlet />
+        </main>
+        <ReadoutsDock />
+        <Palette />
+      </div>
+    </UnitContext>
+  );
+}
+
+/** The nets of the chosen readout, or of the first one that has an input and an output. */
+function responseNets(
+  readouts: readonly Readout[],
+  chosen: string | null,
+): { from: string; to: string } | null {
+  const hasNets = (r: Readout) =>
+    typeof r['from'] === 'string' && typeof r['to'] === 'string' && r.kind !== 'range';
+  const readout = readouts.find((r) => r.id === chosen && hasNets(r)) ?? readouts.find(hasNets);
+  return readout ? { from: readout['from'] as string, to: readout['to'] as string } : null;
+}

@@ -1,0 +1,205 @@
+import { InboxOutlined, PlusOutlined, WarningOutlined } from '@ant-design/icons';
+import { STAGES, type UnitSummary } from '@halfsplit/contract';
+import { App, Button, Table, type TableColumnsType } from 'antd';
+import dayjs from 'dayjs';
+import relativeTime from 'dayjs/plugin/relativeTime';
+import { useState, type DragEvent } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { useSWRConfig } from 'swr';
+import { fileUrl, newKey, ProblemError, sendWrite } from '../../api/client.ts';
+import { useUnits } from '../../api/use-unit.ts';
+import { ModeButton, Saving } from '../../app/top-bar.tsx';
+import { NewUnitDialog } from './new-unit-dialog.tsx';
+
+dayjs.extend(relativeTime);
+
+/** Largest file that is read at all, in bytes; the reader's own limit lies below. */
+const LARGEST_FILE = 10_000_000;
+
+/** All units on the bench. */
+export function BenchPage() {
+  const { data: units, error } = useUnits();
+  const [isNew, setIsNew] = useState(false);
+  const { open, isDragging, dragHandlers } = useOpenFile();
+  const navigate = useNavigate();
+  return (
+    <div className="hs-bench" {...dragHandlers}>
+      <header className="hs-top">
+        <span className="hs-word-mark">Halfsplit</span>
+        <span className="hs-dim hs-wide-only">Split what is left in half, and test there.</span>
+        <span className="hs-grow" />
+        <ModeButton />
+        <Saving />
+      </header>
+      <main className="hs-bench-main">
+        <div className="hs-panel-head">
+          <h1>On the bench</h1>
+          <span className="hs-grow" />
+          <label className="hs-file-button">
+            <input
+              type="file"
+              accept=".json,application/json"
+              aria-label="Open a unit file"
+              onChange={(event) => {
+                const file = event.target.files?.[0];
+                event.target.value = '';
+                if (file) void open(file);
+              }}
+            />
+            <InboxOutlined aria-hidden /> Open a unit file
+          </label>
+          <Button type="primary" icon={<PlusOutlined />} onClick={() => setIsNew(true)}>
+            New unit
+          </Button>
+        </div>
+        {error && (
+          <p className="hs-caution">{(error as Error).message} The list is shown as soon as it is back.</p>
+        )}
+        <Table<UnitSummary>
+          size="small"
+          rowKey="id"
+          dataSource={units ?? []}
+          loading={!units && !error}
+          pagination={false}
+          columns={COLUMNS}
+          onRow={(unit) => ({ onClick: () => void navigate(stagePath(unit)), className: 'hs-clickable' })}
+          locale={{ emptyText: <EmptyBench onNew={() => setIsNew(true)} /> }}
+          scroll={{ x: 'max-content' }}
+        />
+        <p className="hs-dim hs-drop-hint">A unit file can be dropped anywhere on this page.</p>
+      </main>
+      {isDragging && <div className="hs-drop">Drop the unit file to put it on the bench</div>}
+      <NewUnitDialog open={isNew} onClose={() => setIsNew(false)} />
+    </div>
+  );
+}
+
+const WORKABLE = new Set<string>(['trace', 'measure', 'rework', 'log']);
+const stagePath = (unit: UnitSummary) =>
+  `/units/${unit.id}/${WORKABLE.has(unit.stage) ? unit.stage : 'trace'}`;
+
+const COLUMNS: TableColumnsType<UnitSummary> = [
+  {
+    title: 'Unit',
+    dataIndex: 'name',
+    render: (name: string, unit) => (
+      <Link to={stagePath(unit)} className="hs-tag hs-tag-small" onClick={(event) => event.stopPropagation()}>
+        <span className="hs-tag-hole" aria-hidden />
+        <strong>{name}</strong> <span className="hs-tag-number">#{unit.number}</span>
+      </Link>
+    ),
+  },
+  { title: 'Kind', dataIndex: 'kind', responsive: ['md'] },
+  {
+    title: 'Stage',
+    dataIndex: 'stage',
+    render: (stage: UnitSummary['stage']) => (
+      <span>
+        {stage.charAt(0).toUpperCase() + stage.slice(1)}{' '}
+        <span className="hs-dim">
+          {STAGES.indexOf(stage) + 1} of {STAGES.length}
+        </span>
+      </span>
+    ),
+  },
+  {
+    title: 'Measured',
+    align: 'right',
+    render: (_, u) => <span className="hs-number">{`${u.measuredCount} of ${u.partCount}`}</span>,
+  },
+  {
+    title: 'Hazards',
+    dataIndex: 'hazards',
+    render: (hazards: string[]) =>
+      hazards.length === 0 ? (
+        <span className="hs-dim">none noted</span>
+      ) : (
+        <span className="hs-hazard">
+          <WarningOutlined aria-hidden /> {hazards.join(' · ')}
+        </span>
+      ),
+  },
+  {
+    title: 'Last activity',
+    dataIndex: 'lastActivityAt',
+    responsive: ['lg'],
+    render: (at: string, u) => (
+      <span className="hs-last">
+        {dayjs(at).fromNow()} <span className="hs-dim">{u.lastActivity}</span>
+      </span>
+    ),
+  },
+  {
+    title: '',
+    align: 'right',
+    render: (_, u) => (
+      <a href={fileUrl(u.id)} onClick={(event) => event.stopPropagation()} aria-label={`Export ${u.name}`}>
+        Export
+      </a>
+    ),
+  },
+];
+
+function EmptyBench({ onNew }: { onNew: () => void }) {
+  return (
+    <div className="hs-empty-words">
+      <p>
+        Nothing on the bench. Put a unit there, type its parts one line each, and it draws and computes
+        itself.
+      </p>
+      <Button onClick={onNew}>New unit</Button>
+    </div>
+  );
+}
+
+/** Opens a unit file from a picker or a drop; what is wrong with it is told, and the file stays as it is. */
+function useOpenFile() {
+  const { notification } = App.useApp();
+  const navigate = useNavigate();
+  const { mutate } = useSWRConfig();
+  const [isDragging, setIsDragging] = useState(false);
+  const refuse = (name: string, title: string, description?: string) =>
+    notification.error({ title: `${name}: ${title}`, description, duration: 0 });
+  const open = async (file: File) => {
+    if (file.size > LARGEST_FILE) {
+      refuse(
+        file.name,
+        `the file is ${Math.ceil(file.size / 1e6)} MB, and a unit file is at most 10 MB.`,
+        'Check that it is a unit file and not a picture or a recording.',
+      );
+      return;
+    }
+    try {
+      const text = await file.text();
+      const unit = await sendWrite('POST', '/units/import', newKey(), { text, fileName: file.name });
+      void mutate('units');
+      void navigate(`/units/${unit.id}/trace`);
+    } catch (error) {
+      if (error instanceof ProblemError) refuse(file.name, error.problem.detail, error.problem.hint);
+      else
+        refuse(
+          file.name,
+          (error as Error).message,
+          'Try again when the server is back; the file is unchanged.',
+        );
+    }
+  };
+  const hasFile = (event: DragEvent) => event.dataTransfer.types.includes('Files');
+  const dragHandlers = {
+    onDragOver: (event: DragEvent) => {
+      if (!hasFile(event)) return;
+      event.preventDefault();
+      setIsDragging(true);
+    },
+    onDragLeave: (event: DragEvent) => {
+      if (event.currentTarget === event.target) setIsDragging(false);
+    },
+    onDrop: (event: DragEvent) => {
+      event.preventDefault();
+      setIsDragging(false);
+      const file = event.dataTransfer.files[0];
+      if (file) void open(file);
+    },
+  };
+  return { open, isDragging, dragHandlers };
+}

@@ -1,0 +1,111 @@
+import type { Layer } from '@halfsplit/contract';
+import {
+  flagsFor,
+  formatQuantity,
+  judgeReading,
+  valueOnLayer,
+  type Drawing,
+  type Part,
+  type UnitDocument,
+} from '@halfsplit/core';
+import { Switch } from 'antd';
+import { useMemo, useState } from 'react';
+import { useLayer } from '../../app/layer.tsx';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import { LayerWord, verdictTone } from '../../ui/marks.tsx';
+import { Schematic, type Emphasis } from '../../ui/schematic/schematic.tsx';
+import { printedText, useDrawing } from './use-drawing.ts';
+
+/** The circuit at the right of every stage: values and voltages of the layer shown, drifted and changed parts heavier. */
+export function CircuitPanel({ title = 'Circuit' }: { title?: string }) {
+  const { unit, document, analysis, change, selectedRef, selectedNet, selectRef, selectNet } =
+    useUnitContext();
+  const { layer } = useLayer();
+  const [showsVolts, setShowsVolts] = useState(true);
+  const drawing = useDrawing(document, unit);
+  const shown = useMemo(() => withLayerText(drawing, document, layer), [drawing, document, layer]);
+  const emphasis = useMemo(() => emphasisOf(document, layer), [document, layer]);
+  const volts = analysis?.layers[layer].volts ?? null;
+  const flags = useMemo(() => {
+    if (!showsVolts || !volts) return [];
+    const nets = [...new Set(drawing.wires.map((w) => w.net))];
+    const texts = nets.flatMap((net): [string, string][] => {
+      const volt = volts[net];
+      return volt === undefined || Math.abs(volt) < HARDLY_V
+        ? []
+        : [[net, formatQuantity(volt, 'V', { digits: 3 })]];
+    });
+    return flagsFor(drawing, new Map(texts));
+  }, [showsVolts, volts, drawing]);
+  const move = (ref: string, to: { x: number; y: number }) =>
+    change({ type: 'update-unit', seen: unit.version, values: { nudges: { ...unit.nudges, [ref]: to } } });
+  const reason = analysis?.layers[layer].reason;
+  return (
+    <section className="hs-panel hs-circuit" aria-label={title}>
+      <header className="hs-panel-head">
+        <h2>{title}</h2>
+        <span className="hs-dim hs-nowrap">
+          values and volts for <LayerWord layer={layer} />
+        </span>
+        <label className="hs-switch">
+          <Switch
+            size="small"
+            checked={showsVolts}
+            onChange={setShowsVolts}
+            aria-label="Show direct voltages"
+          />{' '}
+          volts
+        </label>
+      </header>
+      {reason && document.circuit.parts.length > 0 && <p className="hs-caution">{reason}</p>}
+      <div className="hs-drawing" tabIndex={0} aria-label="Drawing, scrolls">
+        {document.circuit.parts.length === 0 ? (
+          <p className="hs-empty-words">The circuit draws itself here as you type its parts.</p>
+        ) : (
+          <Schematic
+            drawing={shown}
+            flags={flags}
+            emphasis={emphasis}
+            selectedRef={selectedRef}
+            selectedNet={selectedNet}
+            onSelectRef={selectRef}
+            onSelectNet={selectNet}
+            onMove={move}
+          />
+        )}
+      </div>
+    </section>
+  );
+}
+
+/** Voltages below this are not worth a flag, V. */
+const HARDLY_V = 1e-3;
+
+/** The same drawing with the values of a layer written beside the symbols. */
+function withLayerText(drawing: Drawing, document: UnitDocument, layer: Layer): Drawing {
+  const parts = new Map(document.circuit.parts.map((p) => [p.ref, p]));
+  const textOf = (part: Part) => printedText(part, valueOnLayer(part, layer)?.value ?? null);
+  return {
+    ...drawing,
+    symbols: drawing.symbols.map((s) => {
+      const part = parts.get(s.part.ref) ?? s.part;
+      const [ref, value] = s.labels;
+      return { ...s, part, labels: [ref!, { ...value!, text: textOf(part) }] };
+    }),
+  };
+}
+
+function emphasisOf(document: UnitDocument, layer: Layer): ReadonlyMap<string, Emphasis> {
+  const found = new Map<string, Emphasis>();
+  for (const part of document.circuit.parts) {
+    const value = valueOnLayer(part, layer);
+    if (!value || value.layer === 'marked') continue;
+    if (value.layer === 'planned' || value.layer === 'proven') {
+      found.set(part.ref, value.layer);
+      continue;
+    }
+    const tone = verdictTone(judgeReading(part, { value: value.value, condition: 'leg lifted' }).kind);
+    if (tone === 'out' || tone === 'edge') found.set(part.ref, tone);
+  }
+  return found;
+}

@@ -1,0 +1,1 @@
+export { CircuitPanel } from './circuit-panel.tsx';

@@ -1,0 +1,67 @@
+import type { UnitResource } from '@halfsplit/contract';
+import {
+  formatCode,
+  KINDS,
+  layoutCircuit,
+  type Circuit,
+  type Drawing,
+  type Part,
+  type UnitDocument,
+} from '@halfsplit/core';
+import { useMemo, useState } from 'react';
+
+/** Text beside a symbol: the value as printed, or the type number. */
+export function printedText(part: Part, value: unknown): string {
+  if (typeof value === 'number')
+    return KINDS[part.kind].value === 'voltage'
+      ? `${formatCode(value, 3, 'V')}${value >= 1 ? 'V' : ''}`.replace(/VV$/, 'V')
+      : formatCode(value);
+  return typeof value === 'string' ? value : (part.model ?? '');
+}
+
+/** Draws circuits one after another, each keeping the symbols of the one before where they were. */
+class DrawingKeeper {
+  private last: Drawing | undefined;
+
+  draw(circuit: Circuit, nudges: UnitResource['nudges'], nameNets: readonly string[]): Drawing {
+    const previous = this.last;
+    this.last = layoutCircuit(circuit, {
+      textOf: (part) => printedText(part, part.marked),
+      nudges,
+      nameNets,
+      ...(previous ? { previous } : {}),
+    });
+    return this.last;
+  }
+}
+
+/** Everything of a circuit that its drawing depends on, as text: equal texts, equal drawings. */
+function structureOf(circuit: Circuit): string {
+  return JSON.stringify([
+    circuit.ground,
+    circuit.parts.map((p) => [
+      p.ref,
+      p.kind,
+      p.pins,
+      p['polarity'],
+      p['polarised'],
+      printedText(p, p.marked).length,
+    ]),
+  ]);
+}
+
+/** The drawing of a unit's circuit; values may change without it being drawn anew. */
+export function useDrawing(document: UnitDocument, unit: UnitResource): Drawing {
+  const [keeper] = useState(() => new DrawingKeeper());
+  const structure = structureOf(document.circuit);
+  const names = [...new Set(document.readouts.flatMap((r) => [r['from'], r['to'], r['net']]))].filter(
+    (n) => typeof n === 'string',
+  );
+  const nameKey = names.join(' ');
+  return useMemo(
+    () => keeper.draw(document.circuit, unit.nudges, nameKey.split(' ').filter(Boolean)),
+    // The circuit's values do not move its drawing; its structure stands for it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [keeper, structure, unit.nudges, nameKey],
+  );
+}

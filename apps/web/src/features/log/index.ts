@@ -1,0 +1,1 @@
+export { LogStage } from './log-stage.tsx';

@@ -1,0 +1,79 @@
+import { Button, Input } from 'antd';
+import dayjs from 'dayjs';
+import { useState } from 'react';
+import { fileUrl } from '../../api/client.ts';
+import { useUndoable } from '../../app/use-undo.ts';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import { Keys } from '../../ui/keys.tsx';
+import { CircuitPanel } from '../circuit/index.ts';
+
+const KIND_WORDS: Record<string, string> = {
+  unit: 'unit',
+  part: 'part',
+  reading: 'reading',
+  readout: 'readout',
+  plan: 'plan',
+  note: 'note',
+  drawing: 'drawing',
+  undo: 'taken back',
+};
+
+/** What was done, newest first, by itself; own notes; the last step can be taken back. */
+export function LogStage() {
+  const { unit, change } = useUnitContext();
+  const [text, setText] = useState('');
+  const undoable = useUndoable(unit);
+  const addNote = () => {
+    if (text.trim() === '') return;
+    change({ type: 'add-note', text: text.trim() });
+    setText('');
+  };
+  return (
+    <div className="hs-split">
+      <section className="hs-panel hs-sheet" aria-label="Log">
+        <header className="hs-panel-head">
+          <h2>Log</h2>
+          <span className="hs-grow" />
+          <a href={fileUrl(unit.id)}>Export the unit</a>
+          {undoable && (
+            <Button
+              onClick={() => change({ type: 'undo', sequence: undoable.sequence })}
+              title={undoable.summary}
+            >
+              Take back the last step <Keys keys="Ctrl Z" />
+            </Button>
+          )}
+        </header>
+        <div className="hs-entry">
+          <Input.TextArea
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+            onPressEnter={(event) => {
+              if (event.shiftKey) return;
+              event.preventDefault();
+              addNote();
+            }}
+            autoSize={{ minRows: 1, maxRows: 5 }}
+            placeholder="A note for the next person. Enter keeps it."
+            aria-label="Note"
+          />
+        </div>
+        <div className="hs-scroll" tabIndex={0} aria-label="Log entries, scrolls">
+          <ol className="hs-log">
+            {unit.log.map((entry) => (
+              <li key={entry.id} className={entry.undone ? 'hs-undone' : undefined}>
+                <time dateTime={entry.at}>{dayjs(entry.at).format('D MMM HH:mm')}</time>
+                <span className="hs-log-kind">{KIND_WORDS[entry.kind] ?? entry.kind}</span>
+                <span>
+                  {entry.summary}
+                  {entry.undone && <em> (taken back)</em>}
+                </span>
+              </li>
+            ))}
+          </ol>
+        </div>
+      </section>
+      <CircuitPanel />
+    </div>
+  );
+}

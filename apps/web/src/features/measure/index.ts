@@ -1,0 +1,1 @@
+export { MeasureStage } from './measure-stage.tsx';

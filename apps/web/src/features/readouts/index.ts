@@ -1,0 +1,1 @@
+export { ReadoutsDock } from './readouts-dock.tsx';

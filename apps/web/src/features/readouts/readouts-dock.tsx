@@ -1,0 +1,282 @@
+import { DownOutlined, EditOutlined, PlusOutlined, UpOutlined } from '@ant-design/icons';
+import type { Layer, ReadoutResource } from '@halfsplit/contract';
+import {
+  formatWant,
+  outsideBy,
+  parseValue,
+  READOUTS,
+  unitOf,
+  type Readout,
+  type ReadoutAnswer,
+  type ReadoutRow,
+} from '@halfsplit/core';
+import { Button } from 'antd';
+import { lazy, Suspense, useMemo, useState, type KeyboardEvent } from 'react';
+import { newKey } from '../../api/client.ts';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import { LayerMark, ToneMark } from '../../ui/marks.tsx';
+import { answerText, readoutText } from '../../ui/readout-value.ts';
+import { ReadoutDialog } from './readout-dialog.tsx';
+
+const ResponseChart = lazy(() => import('../../ui/response-chart.tsx'));
+
+const COLUMNS: readonly Layer[] = ['marked', 'found', 'planned'];
+const FOLD_KEY = 'halfsplit.dock';
+
+/** The few numbers that matter, by layer, and the response; foldable, the same in every stage. */
+export function ReadoutsDock() {
+  const { unit, document, analysis, readoutId, setReadoutId } = useUnitContext();
+  const [isOpen, setIsOpen] = useState(() => localStorage.getItem(FOLD_KEY) !== 'folded');
+  const [edited, setEdited] = useState<ReadoutResource | 'new' | null>(null);
+  const rows = useMemo(() => new Map(analysis?.rows.map((r) => [r.id, r])), [analysis]);
+  const fold = () => {
+    localStorage.setItem(FOLD_KEY, isOpen ? 'folded' : 'open');
+    setIsOpen(!isOpen);
+  };
+  const worst = worstReadout(document.readouts, rows);
+  return (
+    <section className={isOpen ? 'hs-dock' : 'hs-dock hs-dock-folded'} aria-label="Readouts">
+      <button className="hs-dock-fold" onClick={fold} aria-expanded={isOpen}>
+        {isOpen ? <DownOutlined aria-hidden /> : <UpOutlined aria-hidden />}
+        <strong>Readouts</strong>
+        <span className="hs-dim">
+          {worst
+            ? `${worst.name}: ${worst.text}`
+            : document.readouts.length === 0
+              ? 'none yet'
+              : 'all in range'}
+        </span>
+      </button>
+      {isOpen && (
+        <div className="hs-dock-body">
+          <div className="hs-scroll hs-dock-table" tabIndex={0} aria-label="Readouts by layer, scrolls">
+            <table className="hs-table">
+              <thead>
+                <tr>
+                  <th>Readout</th>
+                  <th className="hs-right">wanted</th>
+                  {COLUMNS.map((layer) => (
+                    <th key={layer} className="hs-right">
+                      <LayerMark layer={layer} /> {layer}
+                    </th>
+                  ))}
+                  <th className="hs-right">bench</th>
+                  <th>
+                    <Button
+                      type="text"
+                      icon={<PlusOutlined />}
+                      onClick={() => setEdited('new')}
+                      aria-label="Add a readout"
+                    />
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {unit.readouts.map((resource, i) => (
+                  <ReadoutLine
+                    key={resource.id}
+                    resource={resource}
+                    readout={document.readouts[i]!}
+                    row={rows.get(resource.readout.id)}
+                    isSelected={resource.readout.id === readoutId}
+                    onSelect={() => setReadoutId(resource.readout.id)}
+                    onEdit={() => setEdited(resource)}
+                  />
+                ))}
+              </tbody>
+            </table>
+            {unit.readouts.length === 0 && (
+              <p className="hs-empty-words">
+                Readouts are the numbers that matter for this unit: its gain, its bass corner, the voltage at
+                a collector. <Button onClick={() => setEdited('new')}>Add the first</Button>
+              </p>
+            )}
+          </div>
+          <Response />
+        </div>
+      )}
+      {edited && <ReadoutDialog edited={edited === 'new' ? null : edited} onClose={() => setEdited(null)} />}
+    </section>
+  );
+}
+
+function Response() {
+  const { analysis, document, readoutId } = useUnitContext();
+  const curves = COLUMNS.flatMap((layer) => {
+    const gainDb = analysis?.layers[layer].gainDb;
+    return gainDb ? [{ layer, gainDb }] : [];
+  });
+  const named =
+    document.readouts.find((r) => r.id === readoutId && r['to']) ?? document.readouts.find((r) => r['to']);
+  const label = named ? `Gain, ${String(named['from'])} to ${String(named['to'])}` : 'Gain';
+  return (
+    <div className="hs-dock-chart">
+      {analysis && curves.length > 0 ? (
+        <>
+          <span className="hs-dim hs-chart-title">{label}</span>
+          <Suspense fallback={null}>
+            <ResponseChart
+              frequencyHz={analysis.frequencyHz}
+              curves={curves}
+              label={`${label}, over frequency`}
+            />
+          </Suspense>
+        </>
+      ) : (
+        <p className="hs-empty-words">A readout with an input and an output draws its response here.</p>
+      )}
+    </div>
+  );
+}
+
+interface LineProps {
+  readonly resource: ReadoutResource;
+  readonly readout: Readout;
+  readonly row: ReadoutRow | undefined;
+  readonly isSelected: boolean;
+  readonly onSelect: () => void;
+  readonly onEdit: () => void;
+}
+
+function ReadoutLine({ resource, readout, row, isSelected, onSelect, onEdit }: LineProps) {
+  const unit = unitOf(readout);
+  return (
+    <tr className={isSelected ? 'hs-row-selected' : undefined} onClick={onSelect}>
+      <td>
+        <button
+          className="hs-link hs-readout-name"
+          onClick={onSelect}
+          title={READOUTS[readout.kind]?.describe(readout)}
+        >
+          {readout.name}
+        </button>
+      </td>
+      <td className="hs-number hs-dim">{formatWant(readout.want, unit)}</td>
+      {COLUMNS.map((layer) => (
+        <ValueCell
+          key={layer}
+          layer={layer}
+          readout={readout}
+          answer={row?.answers[layer]}
+          before={beforeOf(row, layer)}
+        />
+      ))}
+      <BenchCell resource={resource} readout={readout} />
+      <td>
+        <button className="hs-icon" onClick={onEdit} aria-label={`Change the readout ${readout.name}`}>
+          <EditOutlined aria-hidden />
+        </button>
+      </td>
+    </tr>
+  );
+}
+
+const beforeOf = (row: ReadoutRow | undefined, layer: Layer): ReadoutAnswer | undefined =>
+  layer === 'found' ? row?.answers.marked : layer === 'planned' ? row?.answers.found : undefined;
+
+/** Difference from the layer before that is worth the eye: a tenth of a decibel, or half a per cent. */
+function differs(a: ReadoutAnswer | undefined, b: ReadoutAnswer | undefined, unit: string): boolean {
+  if (!a?.ok || !b?.ok) return false;
+  const difference = Math.abs(a.value - b.value);
+  return unit === 'dB'
+    ? difference >= 0.1
+    : difference > 0.005 * Math.max(Math.abs(a.value), Math.abs(b.value));
+}
+
+interface ValueCellProps {
+  readonly layer: Layer;
+  readonly readout: Readout;
+  readonly answer: ReadoutAnswer | undefined;
+  readonly before: ReadoutAnswer | undefined;
+}
+
+function ValueCell({ layer, readout, answer, before }: ValueCellProps) {
+  const unit = unitOf(readout);
+  const isOut = answer?.ok === true && outsideBy(answer.value, readout.want) !== 0;
+  const isMoved = differs(answer, before, unit);
+  const className = `hs-number${isOut ? ' hs-out' : isMoved ? ` hs-${layer}` : ' hs-quiet'}`;
+  const text = answerText(answer, unit);
+  return (
+    <td className={className} title={answer && !answer.ok ? answer.problem.message : undefined}>
+      {isOut && <ToneMark tone="out" />}
+      <span key={text} className="hs-warm">
+        {text}
+      </span>
+    </td>
+  );
+}
+
+/** What the bench says, typed in. */
+function BenchCell({ resource, readout }: { resource: ReadoutResource; readout: Readout }) {
+  const { unit, change } = useUnitContext();
+  const [text, setText] = useState<string | null>(null);
+  const last = unit.readings.filter((r) => r.readoutId === resource.id && !r.withdrawn).at(-1);
+  const quantity = READOUTS[readout.kind]?.quantity ?? 'number';
+  const parsed =
+    text === null || text.trim() === '' ? null : parseValue(text, { kind: quantity, purpose: 'reading' });
+  const onKey = (event: KeyboardEvent) => {
+    if (event.key === 'Escape') setText(null);
+    if (event.key !== 'Enter') return;
+    if (parsed?.ok) {
+      const { value } = parsed.readings[0];
+      change({
+        type: 'add-reading',
+        tempId: newKey(),
+        readoutId: resource.id,
+        seen: 0,
+        value,
+        condition: 'leg lifted',
+        takenAt: new Date().toISOString(),
+      });
+      setText(null);
+    } else if (!parsed) setText(null);
+  };
+  const shown = last ? readoutText(typeof last.value === 'number' ? last.value : null, unitOf(readout)) : '';
+  if (text === null) {
+    return (
+      <td className="hs-number">
+        <button
+          className="hs-link hs-bench-value"
+          onClick={() => setText('')}
+          aria-label={`Type what the bench says for ${readout.name}`}
+        >
+          {shown || <span className="hs-dim">type</span>}
+        </button>
+      </td>
+    );
+  }
+  return (
+    <td className="hs-number">
+      <input
+        className="hs-bench-field"
+        value={text}
+        autoFocus
+        onChange={(event) => setText(event.target.value)}
+        onKeyDown={onKey}
+        onBlur={() => text.trim() === '' && setText(null)}
+        aria-label={`Bench reading of ${readout.name}`}
+        aria-invalid={parsed !== null && !parsed.ok}
+        title={parsed !== null && !parsed.ok ? parsed.problem.message : undefined}
+      />
+    </td>
+  );
+}
+
+function worstReadout(
+  readouts: readonly Readout[],
+  rows: ReadonlyMap<string, ReadoutRow>,
+): { name: string; text: string } | null {
+  let worst: { name: string; text: string; excess: number } | null = null;
+  for (const readout of readouts) {
+    const answer = rows.get(readout.id)?.answers.found;
+    if (!answer?.ok) continue;
+    const excess = Math.abs(outsideBy(answer.value, readout.want)) / (Math.abs(answer.value) + 1e-12);
+    if (excess > (worst?.excess ?? 0))
+      worst = {
+        name: readout.name,
+        text: `${readoutText(answer.value, unitOf(readout))}, wanted ${formatWant(readout.want, unitOf(readout))}`,
+        excess,
+      };
+  }
+  return worst;
+}

@@ -1,0 +1,145 @@
+import {
+  canChange,
+  formatQuantity,
+  KINDS,
+  QUANTITY_KINDS,
+  stepPreferred,
+  valueOnLayer,
+  type Circuit,
+  type ESeries,
+  type Part,
+} from '@halfsplit/core';
+import { Button, Select } from 'antd';
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import { Keys } from '../../ui/keys.tsx';
+import { LayerMark } from '../../ui/marks.tsx';
+
+interface HandTuningProps {
+  readonly circuit: Circuit;
+  readonly onTurn: (ref: string, value: number) => void;
+  readonly onPlan: () => void;
+  readonly onDrop: () => void;
+  readonly onClear: (ref: string) => void;
+}
+
+/** Every value that can be turned, click by click along a series, with everything on screen following. */
+export function HandTuning({ circuit, onTurn, onPlan, onDrop, onClear }: HandTuningProps) {
+  const { trial, selectedRef, selectRef } = useUnitContext();
+  const [series, setSeries] = useState<ESeries>('E12');
+  const parts = circuit.parts.filter(canChange);
+  return (
+    <div className="hs-block">
+      <div className="hs-panel-head hs-flush">
+        <h2>Turn by hand</h2>
+        <Select
+          aria-label="Series to turn along"
+          value={series}
+          onChange={setSeries}
+          options={(['E6', 'E12', 'E24', 'E96'] as const).map((s) => ({ value: s }))}
+        />
+        <span className="hs-dim">
+          <Keys keys="↑ ↓" /> or the wheel
+        </span>
+        <span className="hs-grow" />
+        {trial.size > 0 && (
+          <>
+            <Button onClick={onDrop}>Drop</Button>
+            <Button type="primary" onClick={onPlan}>
+              Plan {trial.size === 1 ? 'this value' : `these ${trial.size} values`}
+            </Button>
+          </>
+        )}
+      </div>
+      <ul className="hs-dials">
+        {parts.map((part) => (
+          <Dial
+            key={part.ref}
+            part={part}
+            series={series}
+            isTried={trial.has(part.ref)}
+            isSelected={part.ref === selectedRef}
+            onFocus={() => selectRef(part.ref)}
+            onTurn={(value) => onTurn(part.ref, value)}
+            onClear={() => onClear(part.ref)}
+          />
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+interface DialProps {
+  readonly part: Part;
+  readonly series: ESeries;
+  readonly isTried: boolean;
+  readonly isSelected: boolean;
+  readonly onFocus: () => void;
+  readonly onTurn: (value: number) => void;
+  readonly onClear: () => void;
+}
+
+function Dial({ part, series, isTried, isSelected, onFocus, onTurn, onClear }: DialProps) {
+  const dial = useRef<HTMLDivElement>(null);
+  const now = valueOnLayer(part, 'planned');
+  const value = typeof now?.value === 'number' ? now.value : null;
+  const turn = (clicks: number) => {
+    if (value !== null) onTurn(stepPreferred(value, clicks, series));
+  };
+  const turnLatest = useRef(turn);
+  useEffect(() => {
+    turnLatest.current = turn;
+  });
+  useEffect(() => {
+    const element = dial.current;
+    // A wheel listener of React cannot keep the page from scrolling.
+    const onWheel = (event: WheelEvent) => {
+      if (document.activeElement !== element) return;
+      event.preventDefault();
+      turnLatest.current(event.deltaY < 0 ? 1 : -1);
+    };
+    element?.addEventListener('wheel', onWheel, { passive: false });
+    return () => element?.removeEventListener('wheel', onWheel);
+  }, []);
+  const onKey = (event: KeyboardEvent) => {
+    const clicks = { ArrowUp: 1, ArrowDown: -1, PageUp: 4, PageDown: -4 }[event.key];
+    if (clicks === undefined) return;
+    event.preventDefault();
+    turn(clicks);
+  };
+  const unit = QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'];
+  const text = formatQuantity(value, unit, { digits: 4 });
+  return (
+    <li className={`hs-dial${isSelected ? ' hs-dial-selected' : ''}`}>
+      <div
+        ref={dial}
+        role="spinbutton"
+        tabIndex={0}
+        aria-label={`Value of ${part.ref}`}
+        aria-valuenow={value ?? 0}
+        aria-valuetext={text}
+        onKeyDown={onKey}
+        onFocus={onFocus}
+        className="hs-dial-value"
+      >
+        <span className="hs-ref">{part.ref}</span>
+        <span
+          className="hs-number"
+          style={now ? { color: `var(--hs-${isTried ? 'planned' : now.layer})` } : undefined}
+        >
+          {now && <LayerMark layer={isTried ? 'planned' : now.layer} size={9} />} {text}
+        </span>
+      </div>
+      {!isTried && typeof part.planned === 'number' && (
+        <button
+          className="hs-icon"
+          onClick={onClear}
+          aria-label={`Drop the plan for ${part.ref}`}
+          title="Drop the plan"
+        >
+          ×
+        </button>
+      )}
+    </li>
+  );
+}

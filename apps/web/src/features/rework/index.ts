@@ -1,0 +1,1 @@
+export { ReworkStage } from './rework-stage.tsx';

@@ -1,0 +1,1 @@
+export { TraceStage } from './trace-stage.tsx';

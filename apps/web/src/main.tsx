@@ -1,0 +1,12 @@
+import '@fontsource-variable/inter';
+import '@fontsource-variable/jetbrains-mono';
+import './app/styles.css';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { Root } from './app/root.tsx';
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <Root />
+  </StrictMode>,
+);

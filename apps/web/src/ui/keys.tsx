@@ -1,0 +1,10 @@
+/** A key as it is printed beside the action it does. */
+export function Keys({ keys }: { keys: string }) {
+  return (
+    <span className="hs-keys">
+      {keys.split(' ').map((key) => (
+        <kbd key={key}>{key}</kbd>
+      ))}
+    </span>
+  );
+}
