@@ -3,6 +3,7 @@ import { buildApp } from './app.ts';
 import { connect } from './database/connect.ts';
 import { migrate } from './database/migrate.ts';
 import { isEmpty, loadDemo } from './features/demo/service.ts';
+import { forgetOldWrites } from './writes.ts';
 
 /** How the start command tells the server what to do. */
 const environment = process.env;
@@ -18,6 +19,7 @@ const demo = environment['HALFSPLIT_DEMO'] ?? 'first';
 
 const database = connect(databaseUrl);
 await migrate(database);
+await forgetOldWrites();
 if (demo === 'reset' || (demo === 'first' && (await isEmpty())))
   await loadDemo(database, DEMO_UNITS, demo === 'reset');
 

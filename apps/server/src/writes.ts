@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { IDEMPOTENCY_HEADER, idempotencyKeySchema } from '@halfsplit/contract';
 import type { FastifyReply, FastifyRequest } from 'fastify';
-import type { Sequelize, Transaction } from 'sequelize';
+import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { WriteModel } from './database/models/index.ts';
 import { ApiError } from './errors.ts';
 
@@ -66,4 +66,13 @@ function keyOf(request: FastifyRequest): string {
     'A write needs an Idempotency-Key header of 8 to 128 characters.',
     'Send a new random key with each change, and the same key when repeating it.',
   );
+}
+
+/** How long a repeated request is still recognised. */
+const KEPT_DAYS = 14;
+
+/** Removes the record of writes that nobody will repeat any more. */
+export async function forgetOldWrites(): Promise<void> {
+  const before = new Date(Date.now() - KEPT_DAYS * 24 * 3600 * 1000);
+  await WriteModel.destroy({ where: { createdAt: { [Op.lt]: before } } });
 }

@@ -33,7 +33,8 @@ export async function webPlugins(app: FastifyInstance, webRoot: string | undefin
   }
   await app.register(fastifyStatic, { root: webRoot, wildcard: false, maxAge: '1h', immutable: false });
   app.setNotFoundHandler((request, reply) => {
-    if (request.url.startsWith('/api/') || request.method !== 'GET') throw unknownPath(request.url);
+    const isFile = /\.[a-z0-9]+$/i.test(request.url.split('?')[0]!);
+    if (request.url.startsWith('/api/') || request.method !== 'GET' || isFile) throw unknownPath(request.url);
     return reply.header('cache-control', 'no-cache').sendFile('index.html');
   });
 }

@@ -1,5 +1,6 @@
 import type { ProblemDocument, UnitResource } from '@halfsplit/contract';
-import { newKey, ProblemError, sendWrite, UnreachableError } from './client.ts';
+import type { sendWrite } from './client.ts';
+import { newKey, ProblemError, UnreachableError } from './client.ts';
 import { rebased, requestFor, type Change, type Write } from './pending.ts';
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'conflict';
@@ -74,7 +75,7 @@ export class Outbox {
     try {
       for (let write = this.writes[0]; write; write = this.writes[0]) {
         const outcome = await this.attempt(write);
-        if (outcome === 'conflict') return;
+        if (outcome === 'conflict' && this.conflict) return;
         if (outcome === 'unreachable') {
           this.setState('waiting');
           await this.ports.wait(retryMs);

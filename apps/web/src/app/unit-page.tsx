@@ -2,7 +2,7 @@ import type { UnitResource } from '@halfsplit/contract';
 import { checkCircuit, withValues, type Readout } from '@halfsplit/core';
 import { Button, Spin } from 'antd';
 import { useMemo, useState } from 'react';
-import { Link, Outlet, useParams } from 'react-router';
+import { Link, Outlet, useLocation, useParams } from 'react-router';
 import { useChange } from '../api/outbox-context.tsx';
 import { useDocument, useUnit } from '../api/use-unit.ts';
 import { useAnalysis } from '../compute/use-analysis.ts';
@@ -11,6 +11,7 @@ import { Palette } from './palette.tsx';
 import { Rail } from './rail.tsx';
 import { TopBar } from './top-bar.tsx';
 import { UnitContext, type UnitContextValue } from './unit-context.tsx';
+import { useStage } from './use-stage.ts';
 import { useUndoKey } from './use-undo.ts';
 
 export function UnitPage() {
@@ -54,6 +55,7 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
   const problems = useMemo(() => checkCircuit(saved.circuit, saved.readouts), [saved]);
   const response = useMemo(() => responseNets(document.readouts, readoutId), [document.readouts, readoutId]);
   const analysis = useAnalysis(document, response);
+  useStage(unit, useLocation().pathname, change);
   useUndoKey(unit, change);
   const value = useMemo(
     (): UnitContextValue => ({

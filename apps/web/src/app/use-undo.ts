@@ -16,7 +16,12 @@ export function useUndoKey(unit: UnitResource, change: (change: Change) => void)
   const sequence = undoable?.sequence;
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || event.key !== 'z' || event.shiftKey || sequence === undefined)
+      if (
+        !(event.ctrlKey || event.metaKey) ||
+        event.key.toLowerCase() !== 'z' ||
+        event.shiftKey ||
+        sequence === undefined
+      )
         return;
       const { target } = event;
       const isEditing =

@@ -28,7 +28,7 @@ export default function ResponseChart({ frequencyHz, curves, label }: ResponseCh
   return (
     <figure className="hs-chart" aria-label={label}>
       <ResponsiveContainer width="100%" height="100%">
-        <LineChart data={data} margin={{ top: 8, right: 14, bottom: 0, left: 0 }}>
+        <LineChart data={data} margin={{ top: 8, right: 26, bottom: 0, left: 0 }}>
           <CartesianGrid stroke="var(--hs-line)" />
           <XAxis
             dataKey="f"

@@ -120,17 +120,21 @@ function floatingNets(circuit: Circuit): Problem[] {
   });
 }
 
-/** Ideal voltage sources in a ring: nothing sets their current. */
+/** Ideal voltage sources in a ring with one another or with coils of bare wire: nothing sets their current. */
 function sourceLoops(circuit: Circuit): Problem[] {
   const joined = new UnionFind();
   const found: Problem[] = [];
+  const coils = circuit.parts.filter((p) => p.kind === 'inductor' && !(parameter(p, 'dcr') ?? 0));
+  for (const { pins } of coils)
+    if (pins['a'] !== undefined && pins['b'] !== undefined) joined.join(pins['a'], pins['b']);
   const ideal = circuit.parts.filter(
     (p) => (p.kind === 'supply' || p.kind === 'signal') && !(parameter(p, 'resistance') ?? 0),
   );
   for (const part of ideal) {
     const { plus, minus } = part.pins;
     if (plus === undefined || minus === undefined || joined.join(plus, minus)) continue;
-    const ring = ideal.filter((p) => p === part || joined.find(p.pins['plus'] ?? '') === joined.find(plus));
+    const touches = (p: Part) => Object.values(p.pins).some((n) => joined.find(n) === joined.find(plus));
+    const ring = [...ideal, ...coils].filter((p) => p === part || touches(p));
     found.push(problem('circuit/source-loop', { ref: part.ref, parts: ring.map((p) => p.ref) }));
   }
   return found;

@@ -2,11 +2,14 @@ import { parameter } from '../circuit/index.ts';
 import { BOLTZMANN, TEMPERATURE_K } from './constants.ts';
 import { add, type DeviceType } from './device.ts';
 
+/** Wire that no coil is without, ohm: it settles how two ideal coils in parallel share a direct current. */
+const LEAST_WIRE_OHM = 1e-9;
+
 /** Inductance in series with its wire resistance `dcr`; its current is an unknown of its own. */
 export const inductor: DeviceType = {
   create(part, value, t) {
     const [a, b, branch] = [t.node('a'), t.node('b'), t.unknown('current')];
-    const dcr = parameter(part, 'dcr') ?? 0;
+    const dcr = Math.max(parameter(part, 'dcr') ?? 0, LEAST_WIRE_OHM);
     const slots = {
       intoA: t.slot(a, branch),
       intoB: t.slot(b, branch),

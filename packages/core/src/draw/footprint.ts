@@ -28,6 +28,9 @@ export interface RailMark {
 /** Room of a ground symbol and of a rail's bar with its name. */
 const MARK_DEPTH = 2;
 
+/** A pin that looks the other way has its mark this far beside it, on the side without text. */
+const OPPOSED_OFFSET = 3;
+
 /** The mark of a rail pin: straight on when the pin looks that way, after a bend otherwise. */
 export function railMark(pin: SymbolPin, net: string, kind: Exclude<NetClass, 'signal'>): RailMark {
   const way = kind === 'positive rail' ? 'up' : 'down';
@@ -35,7 +38,7 @@ export function railMark(pin: SymbolPin, net: string, kind: Exclude<NetClass, 's
   const x = pin.x + pin.dx;
   const y = pin.dy === 0 ? pin.y + sign : pin.y + (pin.dy === sign ? pin.dy : 0);
   const isOpposed = pin.dy === -sign;
-  const at = isOpposed ? { x: pin.x + 2, y: pin.y } : { x, y };
+  const at = isOpposed ? { x: pin.x - OPPOSED_OFFSET, y: pin.y } : { x, y };
   const half = kind === 'ground' ? 1 : Math.max(1, (net.length * CHARACTER_WIDTH) / 2);
   const top = way === 'up' ? at.y - MARK_DEPTH : Math.min(at.y, pin.y);
   const bottom = way === 'up' ? Math.max(at.y, pin.y) : at.y + MARK_DEPTH;

@@ -85,7 +85,13 @@ const PENTODE: Shape = {
   body: box(-2, -2, 2, 2),
 };
 
-function shapeOf(part: Part): Shape {
+/** A flipped amplifier has its inputs exchanged; its supply pins stay up and down. */
+const OPAMP_PLUS_UP: Shape = {
+  ...OPAMP,
+  pins: OPAMP.pins.map((p) => (p.name === 'plus' || p.name === 'minus' ? { ...p, y: -p.y } : p)),
+};
+
+function shapeOf(part: Part, isFlipped: boolean): Shape {
   const pins = KINDS[part.kind].pins;
   switch (part.kind) {
     case 'bjt':
@@ -98,8 +104,10 @@ function shapeOf(part: Part): Shape {
       return controlled('g', 'a', 'k');
     case 'pentode':
       return PENTODE;
-    case 'opamp':
-      return { pins: OPAMP.pins.filter((p) => part.pins[p.name] !== undefined), body: OPAMP.body };
+    case 'opamp': {
+      const { pins, body } = isFlipped ? OPAMP_PLUS_UP : OPAMP;
+      return { pins: pins.filter((p) => part.pins[p.name] !== undefined), body };
+    }
     case 'potentiometer':
       return POTENTIOMETER;
     case 'transformer':
@@ -133,18 +141,22 @@ function place(x: number, y: number, at: Placement): Point {
   return turned(x, at.isFlipped ? -y : y, at.turn);
 }
 
+/** The placement that geometry is turned by: an amplifier's flip is in its shape already. */
+const frameOf = (part: Part, at: Placement): Placement => (part.kind === 'opamp' ? { ...at, isFlipped: false } : at);
+
 /** Pins of a part's symbol where it stands. */
 export function pinsAt(part: Part, at: Placement): SymbolPin[] {
-  return shapeOf(part).pins.map((p) => {
-    const to = place(p.x, p.y, at);
-    const way = place(p.dx, p.dy, at);
+  const frame = frameOf(part, at);
+  return shapeOf(part, at.isFlipped).pins.map((p) => {
+    const to = place(p.x, p.y, frame);
+    const way = place(p.dx, p.dy, frame);
     return { name: p.name, x: at.x + to.x, y: at.y + to.y, dx: way.x + 0, dy: way.y + 0 };
   });
 }
 
 /** The symbol's own box where it stands, without its text. */
 export function bodyAt(part: Part, at: Placement): Box {
-  const { body } = shapeOf(part);
+  const { body } = shapeOf(part, at.isFlipped);
   const a = place(body.left, body.top, at);
   const b = place(body.right, body.bottom, at);
   return {
@@ -190,7 +202,7 @@ export function labelsAt(part: Part, at: Placement, texts: readonly [ref: string
     ];
   }
   if (isBlock) {
-    const x = part.kind === 'opamp' ? at.x + 1 : body.left;
+    const x = part.kind === 'opamp' ? at.x + 2.4 : body.left;
     const y = part.kind === 'opamp' ? body.bottom + 0.2 : body.top - 1.5;
     const isOpamp = part.kind === 'opamp';
     return [

@@ -7,6 +7,7 @@ import {
   type UnitFilePart,
   type UnitFileReadout,
 } from '@halfsplit/contract';
+import { parseTree, type ParseError } from 'jsonc-parser';
 import {
   KINDS,
   type LayerValue,
@@ -75,8 +76,8 @@ export function readUnitFile(text: string): UnitFileResult {
   let raw: unknown;
   try {
     raw = JSON.parse(text.replace(/^\uFEFF/, ''));
-  } catch (error) {
-    return failed(problem('file/not-json', { detail: whyNotJson(text, error) }));
+  } catch {
+    return failed(problem('file/not-json', { detail: whyNotJson(text) }));
   }
   return unitDocumentFrom(raw);
 }
@@ -121,18 +122,22 @@ const failed = (...problems: Problem[]): UnitFileResult => ({ ok: false, problem
 const megabytes = (characters: number) => `${Math.ceil(characters / 1e6)} MB`;
 const sentence = (message: string) => message.charAt(0).toLowerCase() + message.slice(1);
 
-function whyNotJson(text: string, error: unknown): string {
+/** jsonc-parser's code for a string without its closing quote. */
+const UNFINISHED_STRING = 12;
+
+function whyNotJson(text: string): string {
   if (text.trim() === '') return 'it is empty';
   const start = text.slice(0, 16);
   if (/^(\uFFFDPNG|\u0089PNG|GIF8|\uFFFD\uFFFD\uFFFD|ÿØÿ|%PDF|PK)/.test(start))
     return 'it is a picture or another kind of file';
   if (!text.trimStart().startsWith('{')) return 'it does not begin with "{"';
-  const message = error instanceof Error ? error.message : '';
-  if (/end of JSON|Unterminated/i.test(message))
+  const errors: ParseError[] = [];
+  parseTree(text, errors);
+  const first = errors[0];
+  if (!first || first.offset >= text.trimEnd().length || first.error === UNFINISHED_STRING) {
     return 'it ends in the middle, as a file does that was cut short';
-  const position = Number(/position (\d+)/.exec(message)?.[1]);
-  if (!Number.isFinite(position)) return 'its JSON is broken';
-  const before = text.slice(0, position).split('\n');
+  }
+  const before = text.slice(0, first.offset).split('\n');
   return `its JSON is broken at line ${before.length}, column ${(before.at(-1)?.length ?? 0) + 1}`;
 }
 

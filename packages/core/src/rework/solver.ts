@@ -55,7 +55,7 @@ const REACH = 100;
 /** Values scanned for each part to find where the goal is crossed. */
 const SCAN_SERIES: ESeries = 'E12';
 /** Coarser scan of the first of two parts that change together, and its reach. */
-const JOINT_SERIES: ESeries = 'E6';
+const JOINT_SERIES: ESeries = 'E12';
 const JOINT_REACH = 10;
 const BISECTIONS = 24;
 /** A proposal further from the goal than this part of the wanted change is not shown. */
@@ -220,7 +220,8 @@ class ValueSearch {
   joint(first: string, second: string): Proposal[] {
     const start = this.start.get(first)!;
     const found: Proposal[] = [];
-    for (const value of preferredBetween(start / JOINT_REACH, start * JOINT_REACH, JOINT_SERIES)) {
+    const scanned = preferredBetween(start / JOINT_REACH, start * JOINT_REACH, JOINT_SERIES);
+    for (const value of new Set(scanned.map((v) => nearestPreferred(v, this.request.series)))) {
       if (Math.abs(value / start - 1) < 1e-6) continue;
       this.restore();
       this.model.retune(first, value);

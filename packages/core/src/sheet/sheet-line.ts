@@ -123,7 +123,7 @@ class LineReader {
     if (missing.length > 0) {
       const has = info.pins.length - missing.length;
       return unreadable(
-        `${this.ref}: a ${info.words} has the pins ${info.pins.join(', ')}; ${has === 0 ? 'none is' : `${missing.join(', ')} ${missing.length === 1 ? 'is' : 'are'} not`} connected.`,
+        `${this.ref}: ${named(info.words)} has the pins ${info.pins.join(', ')}; ${has === 0 ? 'none is' : `${missing.join(', ')} ${missing.length === 1 ? 'is' : 'are'} not`} connected.`,
         this.ref,
       );
     }
@@ -158,7 +158,7 @@ class LineReader {
     const { words, pins } = KINDS[this.kind];
     const nets = given === 0 ? 'no net is' : given === 1 ? 'only one net is' : `only ${given} nets are`;
     return unreadable(
-      `${this.ref}: a ${words} has the pins ${pins.join(', ')}; ${nets} given for ${wanted}.`,
+      `${this.ref}: ${named(words)} has the pins ${pins.join(', ')}; ${nets} given for ${wanted}.`,
       this.ref,
     );
   }
@@ -201,7 +201,7 @@ class LineReader {
     this.fail(
       isUnit
         ? `"${word}" is neither a value nor one of its ${info.pins.length || ''} nets.`
-        : `"${word}" is one word too many; a ${info.words} has the pins ${info.pins.join(', ')}.`,
+        : `"${word}" is one word too many; ${named(info.words)} has the pins ${info.pins.join(', ')}.`,
     );
   }
 
@@ -212,7 +212,7 @@ class LineReader {
       if (parsed.ok) {
         const { value, tolerance } = parsed.readings[0];
         if (quantity !== 'voltage' && !(value > 0)) {
-          this.fail(`a ${KINDS[this.kind].words} of ${word} is not above zero.`);
+          this.fail(`${named(KINDS[this.kind].words)} of ${word} is not above zero.`);
           return true;
         }
         this.fields['marked'] = value;
@@ -267,6 +267,9 @@ const BY_UNIT: readonly (readonly [RegExp, string])[] = [
   [/w$/i, 'power'],
 ];
 
+/** The words with their article. */
+const named = (words: string) => `${/^([aeiou]|LED)/.test(words) ? 'an' : 'a'} ${words}`;
+
 function trailing(words: readonly string[], test: (word: string) => boolean): number {
   let count = 0;
   while (count < words.length && test(words[words.length - 1 - count]!)) count += 1;
@@ -293,7 +296,7 @@ export function formatSheetLine(part: Part): string {
   }
   for (const [name, value] of Object.entries(part.params ?? {})) words.push(`${name}=${value}`);
   const usesNames = info.pins.length !== 2;
-  const pins = Object.entries(part.pins);
+  const pins = Object.entries(part.pins).sort(([a], [b]) => info.pins.indexOf(a) - info.pins.indexOf(b));
   words.push(
     ...(usesNames
       ? pins.map(([pin, net]) => `${pin}=${net}`)
@@ -305,6 +308,8 @@ export function formatSheetLine(part: Part): string {
 const UNIT_LETTER: Partial<Record<QuantityKind, string>> = { capacitor: 'F', inductor: 'H', voltage: 'V' };
 
 function valueWord(value: number, quantity: QuantityKind | null): string {
+  // Bare digits could be taken for a digit code: 892 ohm is written 892R.
+  if (quantity === 'resistor' && /^[\d.]+$/.test(exactText(value))) return `${exactText(value)}R`;
   const letter = quantity === null ? undefined : UNIT_LETTER[quantity];
   return `${exactText(value)}${letter ?? ''}`;
 }

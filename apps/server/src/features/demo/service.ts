@@ -2,6 +2,7 @@ import type { DemoUnit } from '@halfsplit/demo';
 import type { Sequelize } from 'sequelize';
 import { UnitModel } from '../../database/models/index.ts';
 import { appendLog } from '../log/repository.ts';
+import { readingSummary } from '../readings/service.ts';
 import { insertDocument } from '../units/service.ts';
 
 /** Minutes between two readings of the demo story, so that its log reads like an afternoon's work. */
@@ -25,6 +26,16 @@ export async function loadDemo(
         takenAt: new Date(start + i * PACE_MINUTES * 60_000).toISOString(),
       }));
       const unit = await insertDocument({ ...demo.document, readings }, transaction);
+      for (const reading of readings) {
+        const part = demo.document.circuit.parts.find((p) => p.ref === reading.ref);
+        if (!part) continue;
+        const step = {
+          kind: 'reading',
+          summary: readingSummary(part, reading),
+          at: new Date(reading.takenAt),
+        };
+        await appendLog(unit, step, transaction);
+      }
       for (const summary of demo.story) await appendLog(unit, { kind: 'note', summary }, transaction);
     }
   });

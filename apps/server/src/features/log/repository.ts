@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Op, type Transaction } from 'sequelize';
-import { LogEntryModel, UnitModel, type Inverse } from '../../database/models/index.ts';
+import type { UnitModel } from '../../database/models/index.ts';
+import { LogEntryModel, type Inverse } from '../../database/models/index.ts';
 
 export interface Step {
   readonly kind: string;

@@ -7,6 +7,8 @@ import {
   normalisePart,
   QUANTITY_KINDS,
   unitOf,
+  type JudgedReading,
+  type Part,
   type Readout,
 } from '@halfsplit/core';
 import type { Transaction } from 'sequelize';
@@ -53,13 +55,16 @@ async function describePartReading(
   transaction: Transaction,
 ): Promise<string> {
   const row = await partAtVersion(unit, partId, request.baseVersion, transaction);
-  const part = normalisePart(partFromRow(row), row.ref, []);
-  const verdict = judgeReading(part, request);
+  return readingSummary(normalisePart(partFromRow(row), row.ref, []), request);
+}
+
+/** The sentence of the log for a reading of a part. */
+export function readingSummary(part: Part, reading: JudgedReading): string {
+  const unit = QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'];
   const value =
-    typeof request.value === 'number'
-      ? formatQuantity(request.value, QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'], { digits: 4 })
-      : request.value;
-  return `Measured ${row.ref} ${request.condition === 'in circuit' ? 'in circuit' : 'with a leg lifted'}: ${value}, ${verdict.sentence}.`;
+    typeof reading.value === 'number' ? formatQuantity(reading.value, unit, { digits: 4 }) : reading.value;
+  const how = reading.condition === 'in circuit' ? 'in circuit' : 'with a leg lifted';
+  return `Measured ${part.ref} ${how}: ${value}, ${judgeReading(part, reading).sentence}.`;
 }
 
 async function describeReadoutReading(

@@ -1,5 +1,5 @@
 import { InboxOutlined, PlusOutlined, WarningOutlined } from '@ant-design/icons';
-import { STAGES, type UnitSummary } from '@halfsplit/contract';
+import type { UnitSummary } from '@halfsplit/contract';
 import { App, Button, Table, type TableColumnsType } from 'antd';
 import dayjs from 'dayjs';
 import relativeTime from 'dayjs/plugin/relativeTime';
@@ -93,19 +93,12 @@ const COLUMNS: TableColumnsType<UnitSummary> = [
   {
     title: 'Stage',
     dataIndex: 'stage',
-    render: (stage: UnitSummary['stage']) => (
-      <span>
-        {stage.charAt(0).toUpperCase() + stage.slice(1)}{' '}
-        <span className="hs-dim">
-          {STAGES.indexOf(stage) + 1} of {STAGES.length}
-        </span>
-      </span>
-    ),
+    render: (stage: UnitSummary['stage']) => stage.charAt(0).toUpperCase() + stage.slice(1),
   },
   {
     title: 'Measured',
     align: 'right',
-    render: (_, u) => <span className="hs-number">{`${u.measuredCount} of ${u.partCount}`}</span>,
+    render: (_, u) => <span className="hs-number">{`${u.measuredCount} parts`}</span>,
   },
   {
     title: 'Hazards',

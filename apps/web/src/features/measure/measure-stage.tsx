@@ -33,6 +33,8 @@ export function MeasureStage() {
 function MeasuringRun() {
   const { unit, change, selectedRef, selectRef } = useUnitContext();
   const parts = useMemo(() => measuredParts(unit), [unit]);
+  // A run begins with what has not been measured, whatever was selected before.
+  useEffect(() => selectRef(null), [selectRef]);
   const [skipped, setSkipped] = useState<ReadonlySet<string>>(new Set());
   const [condition, setCondition] = useState<ReadingCondition>('leg lifted');
   const [last, setLast] = useState<{
@@ -203,7 +205,6 @@ function ReadingField({ subject, condition, onCondition, onEnter, onSkip, onStep
           onKeyDown={onKey}
           aria-label={`Reading of ${part.ref}`}
           aria-invalid={isRefused}
-          placeholder={typeof part.marked === 'number' ? 'reading' : 'value'}
           spellCheck={false}
           autoComplete="off"
           autoCapitalize="off"

@@ -69,6 +69,9 @@ export function HandTuning({ circuit, onTurn, onPlan, onDrop, onClear }: HandTun
   );
 }
 
+/** A dial's position as readers of the page get it: hundredths of a decade; the text says the value. */
+const HUNDREDTHS = 100;
+
 interface DialProps {
   readonly part: Part;
   readonly series: ESeries;
@@ -116,7 +119,7 @@ function Dial({ part, series, isTried, isSelected, onFocus, onTurn, onClear }: D
         role="spinbutton"
         tabIndex={0}
         aria-label={`Value of ${part.ref}`}
-        aria-valuenow={value ?? 0}
+        aria-valuenow={Math.round(HUNDREDTHS * Math.log10(value ?? 1))}
         aria-valuetext={text}
         onKeyDown={onKey}
         onFocus={onFocus}

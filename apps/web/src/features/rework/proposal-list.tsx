@@ -38,10 +38,9 @@ export function ProposalList({ search, tried, onTry, onPlan }: ProposalListProps
   }
   const parts = new Map(document.circuit.parts.map((p) => [p.ref, p]));
   return (
-    <div className="hs-block" aria-label="Values found">
-      <h2>
-        Values found <span className="hs-dim">choose one to see it everywhere before you plan it</span>
-      </h2>
+    <section className="hs-block" aria-label="Values found">
+      <h2>Values found</h2>
+      <p className="hs-hint">Choose one to see it everywhere before you plan it.</p>
       <ol className="hs-proposals">
         {proposals.map((p) => {
           const words = p.changes.map((c) => changeWords(c, parts.get(c.ref)!)).join(' and ');
@@ -69,7 +68,7 @@ export function ProposalList({ search, tried, onTry, onPlan }: ProposalListProps
           );
         })}
       </ol>
-    </div>
+    </section>
   );
 }
 

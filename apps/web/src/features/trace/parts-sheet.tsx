@@ -244,7 +244,7 @@ function PartRow({
         <td className="hs-number">{marked}</td>
         <td className="hs-dim">{part.model ?? (pins.length === 2 && value ? '' : KINDS[part.kind].words)}</td>
         <td className="hs-nets">
-          {Object.entries(part.pins).map(([pin, net]) => (
+          {pinsInOrder(part).map(([pin, net]) => (
             <button
               key={pin}
               className={`hs-net${net === selectedNet ? ' hs-net-on' : ''}`}
@@ -272,6 +272,12 @@ function PartRow({
       ))}
     </>
   );
+}
+
+/** Pins as the kind lists them; a box's as they were typed. */
+function pinsInOrder(part: PartResource['part']): [string, string][] {
+  const order = KINDS[part.kind].pins;
+  return Object.entries(part.pins).sort(([a], [b]) => order.indexOf(a) - order.indexOf(b));
 }
 
 /** What a line was understood as, in words. */

@@ -171,7 +171,7 @@ function RailSymbol({ mark }: { mark: RailMark }): ReactNode {
   const sign = mark.way === 'up' ? -1 : 1;
   const start = mark.y + sign * 1;
   return (
-    <g className="hs-rail">
+    <g className="hs-supply-mark">
       <path
         d={`M${mark.from.x} ${mark.from.y}L${mark.x} ${mark.y === mark.from.y ? mark.y : mark.from.y + (mark.y - mark.from.y)}V${start}`}
       />

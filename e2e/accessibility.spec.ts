@@ -1,0 +1,49 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, goTo, test } from './support/bench.ts';
+
+async function expectNoSeriousViolation(page: Page, where: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
+  expect(
+    serious.map(
+      (v) =>
+        `${where}: ${v.id}: ${v.nodes
+          .map((n) => n.target.join(' '))
+          .slice(0, 3)
+          .join(' | ')}`,
+    ),
+  ).toEqual([]);
+}
+
+for (const scheme of ['light', 'dark'] as const) {
+  test(`no screen has a serious accessibility violation, ${scheme}`, async ({ browser, bench }) => {
+    const context = await browser.newContext({
+      colorScheme: scheme,
+      reducedMotion: 'reduce',
+      baseURL: bench.url,
+      viewport: { width: 1280, height: 800 },
+    });
+    const page = await context.newPage();
+    await page.goto('/');
+    await expect(page.getByRole('link', { name: /Lark 3/ }).first()).toBeVisible();
+    await expectNoSeriousViolation(page, 'bench');
+    await page.getByRole('button', { name: 'New unit' }).first().click();
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await expectNoSeriousViolation(page, 'new unit');
+    await page.getByRole('button', { name: 'Cancel' }).click();
+    await page
+      .getByRole('link', { name: /Lark 3/ })
+      .first()
+      .click();
+    for (const stage of ['Trace', 'Measure', 'Rework', 'Log'] as const) {
+      await goTo(page, stage);
+      await expect(page.getByRole('figure')).toBeVisible();
+      await expectNoSeriousViolation(page, stage);
+    }
+    await page.getByRole('button', { name: 'Add a readout' }).click();
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await expectNoSeriousViolation(page, 'readout');
+    await context.close();
+  });
+}

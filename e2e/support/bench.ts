@@ -1,0 +1,119 @@
+import { test as base, expect, type Page } from '@playwright/test';
+import { rmSync } from 'node:fs';
+// @ts-expect-error the scripts are plain JavaScript, so that they run before anything is installed
+import { Cluster, throwawayFolder } from '../../scripts/lib/postgres.mjs';
+// @ts-expect-error as above
+import { choosePort, startServer } from '../../scripts/lib/server.mjs';
+
+/** The real server on a real PostgreSQL in a throwaway folder, one for each worker. */
+export interface Bench {
+  readonly url: string;
+  stopServer(): Promise<void>;
+  startServer(): Promise<void>;
+}
+
+const FIRST_PORT = 4810;
+
+export const test = base.extend<{ unit: string }, { bench: Bench }>({
+  bench: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use, info) => {
+      const folder: string = throwawayFolder();
+      const cluster = await Cluster.open({ folder });
+      const port: number = await choosePort(FIRST_PORT + 20 * info.parallelIndex);
+      let server = startServer({ databaseUrl: cluster.url, port, demo: 'first' });
+      await server.listening;
+      await use({
+        url: `http://127.0.0.1:${port}`,
+        async stopServer() {
+          await server.stop();
+        },
+        async startServer() {
+          server = startServer({ databaseUrl: cluster.url, port, demo: 'none' });
+          await server.listening;
+        },
+      });
+      await server.stop();
+      await cluster.stop();
+      rmSync(folder, { recursive: true, force: true });
+    },
+    { scope: 'worker' },
+  ],
+  baseURL: async ({ bench }, use) => use(bench.url),
+});
+
+export { expect };
+
+/** Waits until the server has acknowledged everything entered. */
+export async function saved(page: Page): Promise<void> {
+  await expect(page.locator('.hs-saving')).toHaveAttribute('data-state', 'saved');
+}
+
+/** Puts a new unit on the bench through the dialog and opens it. */
+export async function newUnit(page: Page, name: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New unit' }).first().click();
+  await page.getByLabel('Name').fill(name);
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await expect(page.getByLabel('Type a part')).toBeVisible();
+}
+
+/** Types lines of the parts sheet, each with Enter. */
+export async function typeParts(page: Page, lines: readonly string[]): Promise<void> {
+  const field = page.getByLabel('Type a part');
+  for (const line of lines) {
+    await field.fill(line);
+    await field.press('Enter');
+    await expect(field).toHaveValue('');
+  }
+  await saved(page);
+}
+
+/** One stage by its tab. */
+export async function goTo(page: Page, stage: 'Trace' | 'Measure' | 'Rework' | 'Log'): Promise<void> {
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: stage }).click();
+}
+
+/** A booster of one transistor, as a tinkerer types it. */
+export const BOOSTER = [
+  'V1 9V vcc 0',
+  'G1 10mV 1kHz in 0 resistance=10k',
+  'C1 100n in b1',
+  'R1 470k vcc b1',
+  'R2 68k b1 0',
+  'Q1 2N3904 c1 b1 e1',
+  'R3 10k vcc c1',
+  'R4 820 10% e1 0',
+  'C2 4u7 polarised c1 out',
+  'R5 100k out 0',
+] as const;
+
+/** Opens the dialog for a new readout and defines a gain from in to out. */
+export async function addGain(page: Page, want = ''): Promise<void> {
+  await page
+    .getByRole('button', { name: /Add the first|Add a readout/ })
+    .first()
+    .click();
+  const dialog = page.getByRole('dialog');
+  for (const [label, net] of [
+    ['From net', 'in'],
+    ['To net', 'out'],
+  ] as const) {
+    await dialog.getByLabel(label).fill(net);
+    await dialog.getByLabel(label).press('Enter');
+  }
+  await dialog.getByLabel('Wanted').fill(want);
+  await dialog.getByLabel('Name').fill('Gain');
+  await dialog.getByRole('button', { name: 'Add the readout' }).click();
+  await expect(dialog).toBeHidden();
+  await saved(page);
+}
+
+/** The text of a readout's cell: marked, found or planned. */
+export const readoutCell = (page: Page, name: string, layer: 'marked' | 'found' | 'planned') =>
+  page
+    .getByRole('region', { name: 'Readouts' })
+    .getByRole('row')
+    .filter({ hasText: name })
+    .locator('td')
+    .nth(2 + ['marked', 'found', 'planned'].indexOf(layer));

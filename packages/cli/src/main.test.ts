@@ -1,0 +1,184 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { run } from './main.ts';
+
+let folder = '';
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'halfsplit-cli-'));
+});
+afterAll(async () => {
+  await rm(folder, { recursive: true });
+});
+
+async function command(
+  ...args: string[]
+): Promise<{ code: number; answer: Record<string, unknown>; sentence: string }> {
+  let [out, err] = ['', ''];
+  const code = await run(args, { out: (text) => void (out += text), err: (text) => void (err += text) });
+  return {
+    code,
+    answer: out === '' ? {} : (JSON.parse(out) as Record<string, unknown>),
+    sentence: err.trim(),
+  };
+}
+
+async function unitFile(name: string, content: object | string): Promise<string> {
+  const path = join(folder, name);
+  await writeFile(path, typeof content === 'string' ? content : JSON.stringify(content));
+  return path;
+}
+
+const resistor = (ref: string, marked: string, a: string, b: string, rest = {}) => ({
+  ref,
+  kind: 'resistor',
+  pins: { a, b },
+  marked,
+  ...rest,
+});
+const divider = {
+  format: 'halfsplit/unit',
+  version: 1,
+  circuit: {
+    ground: '0',
+    parts: [
+      { ref: 'V1', kind: 'supply', pins: { plus: 'vcc', minus: '0' }, marked: 10 },
+      { ref: 'G1', kind: 'signal', pins: { plus: 'in', minus: '0' }, marked: '1V' },
+      resistor('R1', '1k', 'vcc', 'a'),
+      resistor('R2', '1k', 'a', '0', { found: 3000 }),
+      resistor('R3', '10k', 'in', 'out'),
+      { ref: 'C1', kind: 'capacitor', pins: { a: 'out', b: '0' }, marked: '10n' },
+    ],
+  },
+  readouts: [
+    { id: 'va', name: 'at a', kind: 'voltage', net: 'a', want: { target: 6, within: 0.2 } },
+    { id: 'bad', name: 'nowhere', kind: 'voltage', net: 'zz' },
+  ],
+};
+
+describe('halfsplit', () => {
+  it('checks', async () => {
+    const { code, answer } = await command('check', await unitFile('a.json', divider));
+    expect(code).toBe(0);
+    expect(answer).toMatchObject({
+      ok: false,
+      problems: [{ code: 'circuit/unknown-net', net: 'zz', message: expect.stringContaining('zz') }],
+    });
+  });
+
+  it('computes the operating point on a layer', async () => {
+    const path = await unitFile('b.json', divider);
+    const marked = await command('op', path);
+    expect(marked.answer).toMatchObject({
+      nets: { 0: 0, a: expect.closeTo(5, 9) },
+      parts: { R1: { current: expect.closeTo(5e-3, 12), power: expect.closeTo(25e-3, 12) } },
+    });
+    const found = await command('op', path, '--layer', 'found');
+    expect(found.answer).toMatchObject({ nets: { a: expect.closeTo(7.5, 9) } });
+  });
+
+  it('computes the response relative to 1 V at the source', async () => {
+    const path = await unitFile('c.json', divider);
+    const { answer } = await command(
+      'ac',
+      path,
+      '--source',
+      'G1',
+      '--out',
+      'out',
+      '--from',
+      '100',
+      '--to',
+      '10k',
+      '--per-decade',
+      '1',
+    );
+    expect(answer['frequencyHz']).toEqual([100, expect.closeTo(1000, 6), 10_000]);
+    const db = (f: number) => -10 * Math.log10(1 + (2 * Math.PI * f * 1e-4) ** 2);
+    expect(answer['magnitudeDb']).toEqual([100, 1000, 10_000].map((f) => expect.closeTo(db(f), 9)));
+  });
+
+  it('answers every readout on every layer, null with a reason where there is none', async () => {
+    const { answer } = await command('readouts', await unitFile('d.json', divider));
+    const close = (value: number) => expect.closeTo(value, 9);
+    expect(answer['readouts']).toMatchObject([
+      { id: 'va', unit: 'V', marked: close(5), found: close(7.5), planned: close(7.5), proven: close(7.5) },
+      { id: 'bad', marked: null, reasons: { marked: expect.stringContaining('zz') } },
+    ]);
+  });
+
+  it('solves for the first readout that has a wanted range', async () => {
+    const { answer } = await command(
+      'solve',
+      await unitFile('e.json', divider),
+      '--may',
+      'R1',
+      '--series',
+      'E24',
+      '--most',
+      '3',
+    );
+    const [best] = answer['proposals'] as { changes: { ref: string; value: number }[]; missBy: number }[];
+    expect(best).toMatchObject({ missBy: 0, changes: [{ ref: 'R1', value: 2000 }] });
+  });
+
+  it('reads values and finds preferred ones', async () => {
+    expect((await command('value', '4k7')).answer).toMatchObject({
+      value: 4700,
+      unit: 'ohm',
+      kind: 'resistor',
+    });
+    expect((await command('value', '104', '--kind', 'capacitor')).answer).toMatchObject({
+      value: 1e-7,
+      unit: 'F',
+    });
+    expect((await command('value', 'red', 'red', 'red', 'gold')).answer).toMatchObject({ value: 2200 });
+    expect((await command('preferred', '4.85k', '--series', 'E12')).answer).toMatchObject({
+      nearest: 4700,
+      series: [4700, 150],
+      parallel: [12_000, 8200],
+    });
+  });
+
+  it.each([
+    [[], /^Use: halfsplit/],
+    [['op'], /^Name a unit file/],
+    [['op', '/nowhere/x.json'], /cannot be read/],
+    [['value', 'zzz'], /cannot be read as a value/],
+    [['preferred', '1k', '--series', 'E7'], /not an E series/],
+    [['value', '1k', '--colour', 'red'], /--colour is not an option/],
+    [['value', '1k', '--kind'], /--kind needs a value/],
+  ])('refuses %j with one sentence and exit 2', async (args, sentence) => {
+    const result = await command(...args);
+    expect(result.code).toBe(2);
+    expect(result.sentence).toMatch(sentence);
+    expect(result.sentence.split('\n')).toHaveLength(1);
+  });
+
+  it('exits 1 with the net at fault when there is no answer', async () => {
+    const floating = {
+      format: 'halfsplit/unit',
+      version: 1,
+      circuit: {
+        ground: '0',
+        parts: [
+          { ref: 'C1', kind: 'capacitor', pins: { a: 'b', b: '0' }, marked: 1e-6 },
+          { ref: 'C2', kind: 'capacitor', pins: { a: 'b', b: '0' }, marked: 1e-6 },
+        ],
+      },
+    };
+    const { code, sentence } = await command('op', await unitFile('f.json', floating));
+    expect(code).toBe(1);
+    expect(sentence).toBe('Net b has no DC path to ground: only C1 and C2 touch it.');
+  });
+
+  it('names the place in a file that cannot be read', async () => {
+    const { code, sentence } = await command(
+      'check',
+      await unitFile('g.json', '{"format":"halfsplit/unit","version":1,'),
+    );
+    expect(code).toBe(2);
+    expect(sentence).toMatch(/g\.json: .*ends in the middle/);
+  });
+});

@@ -1,0 +1,224 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Part, UnitDocument } from '../circuit/index.ts';
+import { circuitOf } from '../testing/circuits.ts';
+import { formatWant, parseWant, readUnitFile, writeUnitFile } from './index.ts';
+
+const file = (circuit: object, rest: object = {}) =>
+  JSON.stringify({ format: 'halfsplit/unit', version: 1, circuit, ...rest });
+const refused = (text: string) => {
+  const read = readUnitFile(text);
+  return read.ok ? [] : read.problems.map((p) => p.message);
+};
+
+const name = fc.stringMatching(/^[a-z][a-z0-9]{0,5}$/);
+const layerValue = fc.oneof(
+  fc.double({ min: 1e-12, max: 1e9, noNaN: true }),
+  fc.constantFrom('open' as const, 'short' as const, null),
+);
+const part: fc.Arbitrary<Part> = fc.record(
+  {
+    ref: fc.stringMatching(/^R[0-9]{1,3}$/),
+    kind: fc.constant('resistor' as const),
+    pins: fc.record({ a: name, b: name }),
+    marked: layerValue,
+    found: layerValue,
+    planned: layerValue,
+    tolerance: fc.double({ min: 0, max: 1, noNaN: true }),
+    note: fc.string({ maxLength: 30 }),
+    laterField: fc.jsonValue({ maxDepth: 2 }),
+  },
+  { requiredKeys: ['ref', 'kind', 'pins'] },
+) as fc.Arbitrary<Part>;
+const document: fc.Arbitrary<UnitDocument> = fc.record({
+  unit: fc.record({ name: fc.string({ maxLength: 40 }), laterFact: fc.jsonValue({ maxDepth: 1 }) }),
+  circuit: fc.record({ ground: name, parts: fc.array(part, { maxLength: 12 }) }),
+  readouts: fc.uniqueArray(
+    fc.record({
+      id: name,
+      name: fc.stringMatching(/^[a-zA-Z][a-zA-Z ]{0,10}[a-z]$/),
+      kind: fc.constant('gain' as const),
+      from: name,
+      to: name,
+      frequencyHz: fc.double({ min: 1, max: 1e6, noNaN: true }),
+    }),
+    { selector: (r) => r.id, maxLength: 4 },
+  ),
+  laterSection: fc.jsonValue({ maxDepth: 2 }),
+}) as fc.Arbitrary<UnitDocument>;
+
+describe('unit file', () => {
+  it('reads back exactly what it wrote, unknown fields included', () => {
+    fc.assert(
+      fc.property(document, (original) => {
+        const text = writeUnitFile(original);
+        const read = readUnitFile(text);
+        expect(read.ok).toBe(true);
+        if (!read.ok) return;
+        // JSON knows no minus zero and no undefined: compare what a file can say.
+        expect(JSON.parse(JSON.stringify(read.document))).toEqual(JSON.parse(JSON.stringify(original)));
+        expect(writeUnitFile(read.document)).toBe(text);
+      }),
+    );
+  });
+
+  it('takes values as numbers or as text in any notation', () => {
+    const read = readUnitFile(
+      file({
+        ground: '0',
+        parts: [
+          {
+            ref: 'R1',
+            kind: 'resistor',
+            pins: { a: 'x', b: '0' },
+            marked: '4k7',
+            found: 5100,
+            proven: 'open',
+          },
+          {
+            ref: 'C1',
+            kind: 'capacitor',
+            pins: { a: 'x', b: '0' },
+            marked: '104',
+            esr: '0.1',
+            leakage: '1M',
+          },
+          { ref: 'V1', kind: 'supply', pins: { plus: 'x', minus: '0' }, marked: '9V' },
+          {
+            ref: 'Q1',
+            kind: 'bjt',
+            pins: { c: 'x', b: 'x', e: '0' },
+            polarity: 'npn',
+            params: { BF: '250', IS: 1e-14 },
+          },
+        ],
+      }),
+    );
+    expect(read.ok && read.document.circuit.parts).toMatchObject([
+      { marked: 4700, found: 5100, proven: 'open' },
+      { marked: 1e-7, esr: 0.1, leakage: 1e6 },
+      { marked: 9 },
+      { params: { BF: 250, IS: 1e-14 } },
+    ]);
+  });
+
+  it('reads readouts written with units', () => {
+    const read = readUnitFile(
+      file(
+        { ground: '0', parts: [] },
+        {
+          readouts: [
+            {
+              id: 'g',
+              name: 'gain',
+              kind: 'gain',
+              from: 'a',
+              to: 'b',
+              frequencyHz: '1 kHz',
+              want: { target: '38 dB', within: 1 },
+            },
+          ],
+        },
+      ),
+    );
+    expect(read.ok && read.document.readouts[0]).toMatchObject({
+      frequencyHz: 1000,
+      want: { target: 38, within: 1 },
+    });
+  });
+
+  it.each([
+    ['', 'This is not a unit file: it is empty.'],
+    ['hello', 'This is not a unit file: it does not begin with "{".'],
+    [
+      '{"format":"halfsplit/unit","vers',
+      'This is not a unit file: it ends in the middle, as a file does that was cut short.',
+    ],
+    ['{"a":1,\n "b":,}', 'This is not a unit file: its JSON is broken at line 2, column 6.'],
+    ['\uFFFDPNG\r\n\u001a', 'This is not a unit file: it is a picture or another kind of file.'],
+    ['[]', 'This is not a unit file: it holds no object.'],
+    ['{"version":1}', 'This is not a unit file: "format" is missing.'],
+    [
+      '{"format":"halfsplit/unit","version":2}',
+      'This unit file is of version 2, and this program reads version 1.',
+    ],
+  ])('says what is wrong with %j', (text, sentence) => {
+    expect(refused(text)[0]).toBe(sentence);
+  });
+
+  it('says where in the file a value cannot be read', () => {
+    const bad = { ref: 'R7', kind: 'resistor', pins: { a: 'x', b: '0' }, marked: '4x7' };
+    expect(refused(file({ ground: '0', parts: [bad] }))).toEqual([
+      'At circuit.parts[0] (R7).marked: "4x7" cannot be read as a value.',
+    ]);
+    expect(refused(file({ ground: '0', parts: [{ ...bad, kind: 'flux' }] }))[0]).toMatch(
+      /^At circuit\.parts\[0\] \(R7\)\.kind: /,
+    );
+    expect(refused(file({ parts: [] }))[0]).toMatch(/^At circuit\.ground: /);
+    const twice = { id: 'g', name: 'g', kind: 'gain' };
+    expect(refused(file({ ground: '0', parts: [] }, { readouts: [twice, twice] }))[0]).toMatch(
+      /"g" is there more than once/,
+    );
+  });
+
+  it('never throws, whatever text it is given', () => {
+    const almost = fc.json().map((text) => text.replace(/^\{/, '{"format":"halfsplit/unit","version":1,'));
+    fc.assert(
+      fc.property(
+        fc.oneof(fc.string(), fc.json(), almost),
+        (text) => typeof readUnitFile(text).ok === 'boolean',
+      ),
+    );
+  });
+
+  it('refuses what is too large before reading it', () => {
+    expect(refused(' '.repeat(10_000_001))[0]).toMatch(/at most 10 MB/);
+  });
+});
+
+describe('wanted ranges as text', () => {
+  it.each([
+    ['38 ± 1 dB', 'level', { target: 38, within: 1 }],
+    ['38 +- 1', 'level', { target: 38, within: 1 }],
+    ['26', 'level', { target: 26, within: 0.5 }],
+    ['30 Hz', 'frequency', { target: 30, within: 1.5 }],
+    ['< 20 Hz', 'frequency', { max: 20 }],
+    ['at least 47k', 'resistor', { min: 47_000 }],
+    ['8 .. 12 V', 'voltage', { min: 8, max: 12 }],
+    ['1 … 2 kHz', 'frequency', { min: 1000, max: 2000 }],
+    ['1k ± 10 %', 'resistor', { target: 1000, within: 100 }],
+    ['± 0.5 dB', 'level', { target: 0, within: 0.5 }],
+    ['', 'level', {}],
+  ] as const)('reads %j', (text, kind, want) => {
+    expect(parseWant(text, kind)).toEqual(want);
+  });
+
+  it.each(['loud', '12 .. 8', '< ', '3 ± x'])('refuses %j', (text) => {
+    expect(parseWant(text, 'level')).toBeUndefined();
+  });
+
+  it('reads back what it wrote', () => {
+    for (const want of [
+      { target: 37.5, within: 1 },
+      { max: 20 },
+      { min: 11, max: 17 },
+      { min: -0.5, max: 0.5 },
+      { target: 0, within: 0.5 },
+    ]) {
+      const read = parseWant(formatWant(want, 'dB'), 'level')!;
+      const range = (w: typeof read) => [
+        w.min ?? (w.target === undefined ? null : w.target - (w.within ?? 0)),
+        w.max ?? (w.target === undefined ? null : w.target + (w.within ?? 0)),
+      ];
+      expect(range(read)).toEqual(range(want));
+    }
+  });
+});
+
+describe('a part line inside a document', () => {
+  it('keeps every typed field through a file', () => {
+    const circuit = circuitOf('C1 4.7u polarised 20% esr=0.4 voltage=25 x 0\nP1 100k log position=0.3 x y 0');
+    const read = readUnitFile(file(circuit));
+    expect(read.ok && read.document.circuit).toEqual(circuit);
+  });
+});

@@ -1,0 +1,117 @@
+import { describe, expect, it } from 'vitest';
+import type { Circuit, Readout } from '../circuit/index.ts';
+import { withValues } from '../circuit/index.ts';
+import type { HalfsplitError } from '../errors.ts';
+import { isPreferred } from '../quantity/index.ts';
+import { evaluateAll } from '../readouts/index.ts';
+import { circuitOf } from '../testing/circuits.ts';
+import { solve, type SolveRequest } from './solver.ts';
+
+const amplifier = circuitOf(`
+  V1 15V vp 0
+  V2 15V 0 vm
+  G1 10mV in 0
+  C1 100n in b
+  R1 100k b 0
+  U1 TL072 plus=b minus=m out=out vplus=vp vminus=vm
+  R2 1k m g
+  C2 10u g 0
+  R3 10k out m
+`);
+const readouts: Readout[] = [
+  { id: 'gain', name: 'Gain', kind: 'gain', from: 'in', to: 'out', frequencyHz: 1000 },
+  { id: 'bass', name: 'Bass corner', kind: 'corner', from: 'in', to: 'out', side: 'low', want: { max: 40 } },
+  {
+    id: 'zin',
+    name: 'Input impedance',
+    kind: 'inputImpedance',
+    source: 'G1',
+    frequencyHz: 1000,
+    want: { min: 80_000 },
+  },
+];
+const ask = (change: Partial<SolveRequest>): SolveRequest => ({
+  circuit: amplifier,
+  readouts,
+  layer: 'planned',
+  goal: { readoutId: 'gain', want: { target: 26, within: 0.3 } },
+  may: ['R3'],
+  series: 'E24',
+  withPairs: true,
+  most: 40,
+  ...change,
+});
+
+/** Readouts of a proposal, computed anew from a circuit with the values fitted. */
+function recomputed(circuit: Circuit, changes: readonly { ref: string; value: number }[]) {
+  const fitted = withValues(circuit, 'planned', new Map(changes.map((c) => [c.ref, c.value])));
+  return evaluateAll(fitted, readouts, 'planned').map((a) => (a.ok ? a.value : null));
+}
+
+describe('solve', () => {
+  it('finds 1 + R3/R2 = 20 for 26 dB: 19k exactly, so 18k or 20k, or a pair that makes 19k', () => {
+    const proposals = solve(ask({}));
+    const best = proposals[0]!;
+    expect(best.missBy).toBe(0);
+    expect(best.changes[0]!.ref).toBe('R3');
+    expect(Math.abs(best.changes[0]!.value / 19_000 - 1)).toBeLessThan(0.04);
+    const pair = proposals.find((p) => p.changes[0]!.made === 'series')!;
+    expect(pair.changes[0]!.value).toBeCloseTo(19_000, -2);
+    expect(pair.changes[0]!.of.every((v) => isPreferred(v, 'E24'))).toBe(true);
+  });
+
+  it('carries readouts that equal a computation from scratch', () => {
+    for (const proposal of solve(ask({ may: ['R3', 'R2', 'C1'] }))) {
+      const fresh = recomputed(amplifier, proposal.changes);
+      proposal.answers.forEach((a, i) => expect(a.ok ? a.value / fresh[i]! : fresh[i]).toBeCloseTo(1, 7));
+    }
+  });
+
+  it('sets a bass corner by the coupling capacitor, and says when another readout suffers', () => {
+    const proposals = solve(
+      ask({ goal: { readoutId: 'bass', want: { target: 30, within: 2 } }, may: ['C1', 'R1'] }),
+    );
+    const byCapacitor = proposals.find((p) => p.changes.length === 1 && p.changes[0]!.ref === 'C1')!;
+    expect(byCapacitor.missBy).toBe(0);
+    expect(byCapacitor.harms).toEqual([]);
+    const byResistor = proposals.find((p) => p.changes.length === 1 && p.changes[0]!.ref === 'R1')!;
+    expect(byResistor.harms).toEqual(['zin']);
+    expect(proposals.indexOf(byCapacitor)).toBeLessThan(proposals.indexOf(byResistor));
+  });
+
+  it('changes two parts together', () => {
+    const proposals = solve(ask({ may: ['R2', 'R3'], series: 'E12' }));
+    expect(proposals.some((p) => p.changes.length === 2 && p.missBy === 0)).toBe(true);
+  });
+
+  it('uses only values of the series asked for', () => {
+    for (const { changes } of solve(ask({ series: 'E6', withPairs: false, may: ['R2', 'R3'] }))) {
+      for (const c of changes) expect(c.of.every((v) => isPreferred(v, 'E6'))).toBe(true);
+    }
+  });
+
+  it('answers nothing when no value can do it', () => {
+    expect(solve(ask({ goal: { readoutId: 'gain', want: { target: 140, within: 1 } } }))).toEqual([]);
+  });
+
+  it('tells its progress up to the end', () => {
+    const told: number[] = [];
+    solve(ask({ may: ['R2', 'R3', 'C1'] }), (f) => told.push(f));
+    expect(told).toHaveLength(6);
+    expect(told.at(-1)).toBeCloseTo(1);
+  });
+
+  it.each([
+    [{ may: [] }, 'rework/nothing-to-change'],
+    [{ may: ['R99'] }, 'circuit/unknown-part'],
+    [{ may: ['U1'] }, 'circuit/bad-value'],
+    [{ goal: { readoutId: 'gain', want: {} } }, 'readout/not-defined'],
+  ] as const)('refuses %j', (change, code) => {
+    try {
+      solve(ask(change as Partial<SolveRequest>));
+      expect.unreachable();
+    } catch (error) {
+      expect((error as HalfsplitError).code).toBe(code);
+    }
+  });
+});

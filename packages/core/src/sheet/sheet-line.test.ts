@@ -1,0 +1,109 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { formatSheetLine, parseSheetLine } from './index.ts';
+
+const part = (line: string) => {
+  const read = parseSheetLine(line);
+  if (!read.ok) throw new Error(read.problem.message);
+  return read.part;
+};
+const refused = (line: string) => {
+  const read = parseSheetLine(line);
+  return read.ok ? null : read.problem.message;
+};
+
+describe('parseSheetLine', () => {
+  it.each([
+    ['R4 47k in n2', { ref: 'R4', kind: 'resistor', marked: 47_000, pins: { a: 'in', b: 'n2' } }],
+    ['r4 4K7 10% in n2', { ref: 'r4', kind: 'resistor', marked: 4700, tolerance: 0.1 }],
+    [
+      'C2 10u polarised 25V e1 0 esr=2',
+      { kind: 'capacitor', marked: 10e-6, voltage: 25, esr: 2, polarised: true, pins: { a: 'e1', b: '0' } },
+    ],
+    ['C9 104K a b', { marked: 100e-9, tolerance: 0.1 }],
+    ['L1 10mH a b dcr=4', { kind: 'inductor', marked: 0.01, dcr: 4 }],
+    ['V1 24V vcc 0', { kind: 'supply', marked: 24, pins: { plus: 'vcc', minus: '0' } }],
+    ['V2 10mV 1kHz in 0', { kind: 'signal', marked: 0.01, frequency: 1000 }],
+    ['Q1 2N3904 c1 b1 e1', { kind: 'bjt', model: '2N3904', pins: { c: 'c1', b: 'b1', e: 'e1' } }],
+    ['Q1 2N3904 b=n1 c=n2 e=0', { pins: { c: 'n2', b: 'n1', e: '0' } }],
+    ['Q2 pnp BF=250 c b e', { kind: 'bjt', polarity: 'pnp', params: { BF: 250 } }],
+    ['U1 TL072 plus=a minus=b out=b vplus=vcc vminus=0', { kind: 'opamp', model: 'TL072' }],
+    [
+      'P1 100k log a w b position=0.3',
+      { kind: 'potentiometer', taper: 'log', position: 0.3, pins: { 1: 'a', 2: 'w', 3: 'b' } },
+    ],
+    ['D1 1N4148 a 0', { kind: 'diode', model: '1N4148', pins: { a: 'a', k: '0' } }],
+    ['Z1 5V1 0 a', { kind: 'zener', marked: 5.1 }],
+    ['LED1 red a 0', { kind: 'led', model: 'red' }],
+    ['S1 open a b', { kind: 'switch', closed: false }],
+    ['X1 box left right ground', { kind: 'box', pins: { 1: 'left', 2: 'right', 3: 'ground' } }],
+    ['THING1 resistor 1k a b', { kind: 'resistor', marked: 1000 }],
+    ['R1 1 2', { kind: 'resistor', marked: null, pins: { a: '1', b: '2' } }],
+  ])('reads %j', (line, expected) => {
+    expect(part(line)).toMatchObject(expected);
+  });
+
+  it.each([
+    ['', 'The line is empty.'],
+    ['4R 3k a b', '"4R" is not a designator: it begins with a letter, as R4 does.'],
+    ['R4 47q in out', 'R4: "47q" is neither a value nor one of its 2 nets.'],
+    ['R4 47k in', 'R4: a resistor has the pins a, b; only one net is given for 2.'],
+    ['R4', 'R4: a resistor has the pins a, b; none is connected.'],
+    ['R1 47k a b c', 'R1: "a" is one word too many; a resistor has the pins a, b.'],
+    ['R9 0 a b', 'R9: a resistor of 0 is not above zero.'],
+    ['Q3 2N3904 c=a b=b', 'Q3: a transistor has the pins c, b, e; no net is given for 1.'],
+    ['C1 1u a b foo=3', 'C1: it has neither a pin nor a field "foo"; its pins are a, b.'],
+    ['C1 1u a b esr=lots', 'C1: "lots" cannot be read as a value.'],
+    ['YY7 3 a b', 'YY7: the letters do not tell what it is. Add a word such as "resistor" or "box".'],
+  ])('says what is wrong with %j', (line, sentence) => {
+    expect(refused(line)).toBe(sentence);
+  });
+
+  const lines = [
+    'R4 47k 5% in n2',
+    'C2 10u polarised esr=2 voltage=25 e1 0',
+    'V2 10mV frequency=1k in 0',
+    'Q1 2N3904 c=c1 b=b1 e=e1',
+    'Q2 pnp BF=250 IS=1e-14 c=x b=y e=z',
+    'U1 TL072 plus=a minus=b out=b vplus=vcc vminus=0',
+    'P1 100k log position=0.3 1=a 2=w 3=b',
+    'Z1 5.1V 0 a',
+    'S1 open a b',
+    'X1 box 1=left 2=right 3=ground',
+    'T1 10 lp=5 p1=a p2=0 s1=b s2=c',
+  ];
+  it.each(lines)('writes a line that reads back as the same part: %s', (line) => {
+    const first = part(line);
+    expect(part(formatSheetLine(first))).toEqual(first);
+  });
+
+  it('reads back any resistor, capacitor or inductor it wrote', () => {
+    const any = fc.record({
+      letter: fc.constantFrom('R', 'C', 'L'),
+      number: fc.nat(999),
+      value: fc
+        .tuple(fc.integer({ min: 1, max: 9999 }), fc.integer({ min: -9, max: -3 }))
+        .map(([m, e]) => Number(`${m}e${e}`)),
+      nets: fc.tuple(fc.stringMatching(/^[a-z][a-z0-9]{0,4}$/), fc.stringMatching(/^[a-z][a-z0-9]{0,4}$/)),
+    });
+    fc.assert(
+      fc.property(any, ({ letter, number, value, nets }) => {
+        const kind = ({ R: 'resistor', C: 'capacitor', L: 'inductor' } as const)[letter as 'R' | 'C' | 'L'];
+        const marked = letter === 'R' ? Number((value * 1e6).toPrecision(6)) : value;
+        const made = { ref: `${letter}${number}`, kind, pins: { a: nets[0], b: nets[1] }, marked };
+        expect(part(formatSheetLine(made))).toEqual(made);
+      }),
+    );
+  });
+
+  it('never throws, whatever is typed', () => {
+    const words = fc.array(
+      fc.oneof(
+        fc.string({ maxLength: 8 }),
+        fc.constantFrom('R1', '47k', '=', 'a=', '=b', '%', 'c=1', 'box', 'open'),
+      ),
+      { maxLength: 8 },
+    );
+    fc.assert(fc.property(words, (list) => typeof parseSheetLine(list.join(' ')).ok === 'boolean'));
+  });
+});

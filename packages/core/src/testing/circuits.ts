@@ -1,0 +1,69 @@
+import type { Circuit, Part } from '../circuit/index.ts';
+import { parseSheetLine } from '../sheet/index.ts';
+
+/** A circuit from lines of the parts sheet. */
+export function circuitOf(lines: string): Circuit {
+  const parts = lines
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '')
+    .map((line): Part => {
+      const read = parseSheetLine(line);
+      if (!read.ok) throw new Error(`${line}: ${read.problem.message}`);
+      return read.part;
+    });
+  return { ground: '0', parts };
+}
+
+/** A repeatable source of random numbers in 0..1 (mulberry32, public domain), for seeded test circuits. */
+export function seeded(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** A random but plausible circuit: a signal through coupled stages of transistors and opamps with their networks. */
+export function randomCircuit(seed: number, stages: number): Circuit {
+  const random = seeded(seed);
+  const pick = <T>(items: readonly T[]): T => items[Math.floor(random() * items.length)]!;
+  const ohms = () => `${pick(['1', '2.2', '4.7', '6.8'])}${pick(['k', '0k', '00k'])}`;
+  const farads = () => pick(['10n', '100n', '470n', '1u', '10u']);
+  const lines = ['V1 12V vcc 0', 'G1 10mV in 0'];
+  let net = 'in';
+  let count = 1;
+  const next = () => (count += 1);
+  for (let s = 0; s < stages; s += 1) {
+    const [b, c, e] = [`b${s}`, `c${s}`, `e${s}`];
+    const kind = pick(['bjt', 'bjt', 'opamp', 'filter']);
+    lines.push(`C${next()} ${farads()} ${net} ${b}`);
+    if (kind === 'bjt') {
+      lines.push(`R${next()} 220k vcc ${b}`, `R${next()} 47k ${b} 0`, `Q${next()} 2N3904 ${c} ${b} ${e}`);
+      lines.push(`R${next()} 4k7 vcc ${c}`, `R${next()} 1k ${e} 0`);
+      if (random() < 0.5) lines.push(`C${next()} 22u ${e} 0`);
+      if (random() < 0.3) lines.push(`R${next()} ${ohms()} ${c} ${b}`);
+    } else if (kind === 'opamp') {
+      lines.push(`R${next()} 100k vcc ${b}`, `R${next()} 100k ${b} 0`);
+      lines.push(
+        `U${next()} TL072 plus=${b} minus=${e} out=${c} vplus=vcc vminus=0`,
+        `R${next()} ${ohms()} ${c} ${e}`,
+      );
+      lines.push(`R${next()} ${ohms()} ${e} g${s}`, `C${next()} 10u g${s} 0`);
+    } else {
+      lines.push(
+        `R${next()} ${ohms()} ${b} ${c}`,
+        `C${next()} ${farads()} ${c} 0`,
+        `R${next()} ${ohms()} ${c} 0`,
+        `R${next()} 100k ${b} 0`,
+      );
+    }
+    if (random() < 0.3) lines.push(`D${next()} 1N4148 ${c} 0`);
+    net = c;
+  }
+  lines.push(`C${next()} 10u ${net} out`, `R${next()} 100k out 0`);
+  return circuitOf(lines.join('\n'));
+}

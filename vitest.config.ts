@@ -1,0 +1,9 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    include: ['packages/*/src/**/*.test.ts', 'apps/*/src/**/*.test.ts', 'scripts/**/*.test.mjs'],
+    globalSetup: ['apps/server/src/testing/global-setup.ts'],
+    testTimeout: 30_000,
+  },
+});
