@@ -12,6 +12,7 @@ await build({
   platform: 'node',
   target: 'node20',
   format: 'esm',
+  mainFields: ['module', 'main'],
   external,
   sourcemap: true,
   logLevel: 'warning',

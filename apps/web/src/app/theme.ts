@@ -92,6 +92,8 @@ export function antdTheme(mode: Mode): ThemeConfig {
       colorPrimary: p.action,
       colorInfo: p.action,
       colorLink: p.action,
+      colorLinkHover: p.action,
+      colorLinkActive: p.action,
       colorSuccess: p.in,
       colorWarning: p.edge,
       colorError: p.out,

@@ -142,7 +142,8 @@ function place(x: number, y: number, at: Placement): Point {
 }
 
 /** The placement that geometry is turned by: an amplifier's flip is in its shape already. */
-const frameOf = (part: Part, at: Placement): Placement => (part.kind === 'opamp' ? { ...at, isFlipped: false } : at);
+const frameOf = (part: Part, at: Placement): Placement =>
+  part.kind === 'opamp' ? { ...at, isFlipped: false } : at;
 
 /** Pins of a part's symbol where it stands. */
 export function pinsAt(part: Part, at: Placement): SymbolPin[] {

@@ -1,0 +1,7 @@
+import { z } from 'zod';
+import { unitFileSchema } from './unit-file.ts';
+
+/** The unit file's JSON Schema (draft 2020-12), as docs/unit-file.schema.json has it. */
+export function unitFileJsonSchema(): object {
+  return { title: 'Halfsplit unit file, version 1', ...z.toJSONSchema(unitFileSchema, { io: 'input' }) };
+}

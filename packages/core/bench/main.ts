@@ -1,0 +1,136 @@
+import { Matrix, solve as solveDense } from 'ml-matrix';
+import {
+  BenchModel,
+  evaluateReadout,
+  layoutCircuit,
+  SmallSignal,
+  solve,
+  type Circuit,
+  type Readout,
+} from '../src/index.ts';
+import { circuitOf, randomCircuit } from '../src/testing/circuits.ts';
+
+/** Median time of a call in microseconds over several runs after a warm-up, each run long enough to be told. */
+function medianUs(work: () => void, runs = 7): number {
+  const once = () => {
+    let count = 1;
+    for (;;) {
+      const start = performance.now();
+      for (let i = 0; i < count; i += 1) work();
+      const took = performance.now() - start;
+      if (took > 30) return (took * 1000) / count;
+      count *= 2;
+    }
+  };
+  once();
+  const times = Array.from({ length: runs }, once).sort((a, b) => a - b);
+  return times[Math.floor(runs / 2)]!;
+}
+
+interface Row {
+  readonly what: string;
+  readonly us: number;
+  readonly note?: string;
+}
+
+const rows: Row[] = [];
+const add = (what: string, us: number, note = '') => rows.push({ what, us, note });
+
+const ladder = (nodes: number): Circuit =>
+  circuitOf(
+    [
+      'G1 1V n0 0',
+      ...Array.from({ length: nodes }, (_, i) => `R${i + 1} 1k n${i} n${i + 1}\nC${i + 1} 10n n${i + 1} 0`),
+    ].join('\n'),
+  );
+
+/** One frequency of a complex system as a dense real one of twice the size, by a general library. */
+function denseSolve(signal: SmallSignal, omega: number): () => void {
+  const n = signal.system.size;
+  const real = Matrix.zeros(2 * n, 2 * n);
+  const { rows: r, columns: c } = signal.system.pattern;
+  for (let s = 1; s < r.length; s += 1) {
+    const [i, j] = [r[s]! - 1, c[s]! - 1];
+    real.set(i, j, signal.g[s]!);
+    real.set(i + n, j + n, signal.g[s]!);
+    real.set(i, j + n, -omega * signal.c[s]!);
+    real.set(i + n, j, omega * signal.c[s]!);
+  }
+  const b = Matrix.zeros(2 * n, 1);
+  b.set(n - 1, 0, 1);
+  return () => void solveDense(real, b);
+}
+
+for (const nodes of [10, 20, 40, 80]) {
+  const model = new BenchModel(ladder(nodes), 'marked');
+  const signal = model.smallSignal;
+  let f = 100;
+  const us = medianUs(() => {
+    f = f > 1e4 ? 100 : f * 1.01;
+    signal.at(f).drive('G1');
+  });
+  const dense = medianUs(denseSolve(signal, 2 * Math.PI * 1000), 3);
+  add(
+    `AC, one frequency, ladder of ${nodes} nodes`,
+    us,
+    `general library ${dense.toFixed(0)} µs, ${(dense / us).toFixed(0)} times`,
+  );
+}
+
+const active = randomCircuit(7, 6);
+const activeModel = new BenchModel(active, 'marked');
+let frequency = 100;
+add(
+  `AC, one frequency, active circuit of ${active.parts.length} parts`,
+  medianUs(() => {
+    frequency = frequency > 1e4 ? 100 : frequency * 1.01;
+    activeModel.smallSignal.at(frequency).drive('G1');
+  }),
+);
+add(
+  `operating point from zero, ${active.parts.length} parts`,
+  medianUs(() => void new BenchModel(active, 'marked').tryOperatingPoint()),
+);
+const forty = randomCircuit(5, 7);
+add(
+  `layout of ${forty.parts.length} parts`,
+  medianUs(() => void layoutCircuit(forty), 5),
+);
+const gain: Readout = { id: 'g', name: 'g', kind: 'gain', from: 'in', to: 'out', frequencyHz: 1000 };
+const resistor = active.parts.find((p) => p.kind === 'resistor')!;
+let value = 1000;
+add(
+  'one readout after turning a value',
+  medianUs(() => {
+    value = value > 1e5 ? 1000 : value * 1.1;
+    activeModel.retune(resistor.ref, value);
+    evaluateReadout(activeModel, gain);
+  }),
+);
+add(
+  'value search over two parts',
+  medianUs(
+    () =>
+      void solve({
+        circuit: active,
+        readouts: [gain],
+        layer: 'planned',
+        goal: { readoutId: 'g', want: { min: -200, max: 200 } },
+        may: active.parts
+          .filter((p) => p.kind === 'resistor')
+          .slice(0, 2)
+          .map((p) => p.ref),
+        series: 'E24',
+        withPairs: true,
+        most: 10,
+      }),
+    3,
+  ),
+);
+
+const width = Math.max(...rows.map((r) => r.what.length));
+for (const { what, us, note } of rows) {
+  const time = us < 1000 ? `${us.toFixed(1)} µs` : `${(us / 1000).toFixed(2)} ms`;
+  process.stdout.write(`${what.padEnd(width)}  ${time.padStart(10)}  ${note}\n`);
+}
+process.stdout.write(`memory in use ${(process.memoryUsage().heapUsed / 1e6).toFixed(0)} MB\n`);

@@ -1,0 +1,92 @@
+import { rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { spawnSync } from 'node:child_process';
+import { ensureBuilt } from './lib/build.mjs';
+import { ensureDebian, ensurePackages, requireNode } from './lib/install.mjs';
+import { Cluster, throwawayFolder } from './lib/postgres.mjs';
+import { main, ROOT } from './lib/root.mjs';
+import { choosePort, startServer } from './lib/server.mjs';
+
+const ARGUMENTS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+
+/** Pictures of the main views from the demo data, into docs/screenshots. */
+await main(async () => {
+  requireNode();
+  ensurePackages();
+  ensureDebian('chromium', () => spawnSync('chromium', ['--version']).status === 0, 'Chromium');
+  ensureBuilt();
+  const folder = throwawayFolder();
+  const cluster = await Cluster.open({ folder });
+  const server = startServer({ databaseUrl: cluster.url, port: await choosePort(4890), demo: 'first' });
+  try {
+    await takeAll(await server.listening);
+  } finally {
+    await server.stop();
+    await cluster.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+});
+
+async function takeAll(address) {
+  const { chromium } = await import('@playwright/test');
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ARGUMENTS });
+  const open = async (options) => {
+    const context = await browser.newContext({
+      viewport: { width: 1280, height: 800 },
+      reducedMotion: 'reduce',
+      baseURL: address,
+      ...options,
+    });
+    return context.newPage();
+  };
+  const take = async (page, name) => {
+    await page.evaluate(() => document.fonts.ready);
+    await page.waitForFunction(() => document.querySelector('.hs-chart svg, .hs-bench') !== null);
+    await page.screenshot({ path: join(ROOT, 'docs/screenshots', `${name}.png`) });
+  };
+  const stage = (page, word) =>
+    page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: word }).click();
+  const unit = (page, name) => page.getByRole('link', { name }).first();
+
+  const page = await open();
+  await page.goto('/');
+  await unit(page, /Lark 3/).waitFor();
+  await take(page, 'bench');
+  await unit(page, /Lark 3/).click();
+  await stage(page, 'Trace');
+  await take(page, 'trace');
+  await stage(page, 'Measure');
+  await page.getByLabel('Reading of R102').fill('238k');
+  await take(page, 'measure');
+  await stage(page, 'Rework');
+  await page.getByRole('button', { name: 'Find values' }).click();
+  await page
+    .getByRole('button', { name: /R104.*R109/ })
+    .first()
+    .click();
+  await page.locator('.hs-proposal-on').waitFor();
+  await take(page, 'rework');
+  await stage(page, 'Log');
+  await take(page, 'log');
+
+  const dim = await open({ colorScheme: 'dark' });
+  await dim.goto('/');
+  await unit(dim, /Lark 3/).click();
+  await stage(dim, 'Measure');
+  await take(dim, 'measure-dim');
+
+  const phone = await open({ viewport: { width: 390, height: 844 } });
+  await phone.goto('/');
+  await unit(phone, /Lark 3/).click();
+  await stage(phone, 'Measure');
+  await take(phone, 'measure-phone');
+  await browser.close();
+}
