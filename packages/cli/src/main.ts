@@ -1,5 +1,6 @@
 import { HalfsplitError, NoOperatingPoint } from '@halfsplit/core';
 import { Options, UsageError } from './options.ts';
+import { NoAnswer, noise, poles, tolerance, transient } from './verbs/analysis.ts';
 import { ac, check, op, readouts } from './verbs/circuit.ts';
 import { preferred, value } from './verbs/quantity.ts';
 import { solve } from './verbs/solve.ts';
@@ -9,6 +10,10 @@ const VERBS: Readonly<Record<string, (options: Options) => unknown>> = {
   check,
   op,
   ac,
+  noise,
+  transient,
+  poles,
+  tolerance,
   readouts,
   solve,
   value,
@@ -47,7 +52,8 @@ export async function run(args: readonly string[], streams: Streams = PROCESS): 
     if (error instanceof HalfsplitError) {
       return fail(streams, error.message, BAD_INPUT_CODES.test(error.code) ? EXIT_BAD_INPUT : EXIT_NO_ANSWER);
     }
-    if (error instanceof NoOperatingPoint) return fail(streams, error.message, EXIT_NO_ANSWER);
+    if (error instanceof NoOperatingPoint || error instanceof NoAnswer)
+      return fail(streams, error.message, EXIT_NO_ANSWER);
     throw error;
   }
 }

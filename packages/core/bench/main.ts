@@ -1,9 +1,9 @@
 import { Matrix, solve as solveDense } from 'ml-matrix';
+import type { SmallSignal } from '../src/index.ts';
 import {
   BenchModel,
   evaluateReadout,
   layoutCircuit,
-  SmallSignal,
   solve,
   type Circuit,
   type Readout,

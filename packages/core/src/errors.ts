@@ -126,6 +126,11 @@ export const CATALOGUE = {
     sentence: (d) => `No operating point was found: net ${d.net} (${list(d.parts)}) did not settle.`,
     hint: 'Check supply polarity and values near that net.',
   },
+  'analysis/no-time-step': {
+    sentence: (d) =>
+      `At ${d.detail} no further step could be taken: net ${d.net} (${list(d.parts)}) did not settle.`,
+    hint: 'Look for a part without resistance or capacitance around that net, or ask for a shorter run.',
+  },
   'analysis/no-source': {
     sentence: (d) => `${d.where}: ${d.detail}.`,
     hint: 'Name a signal or supply of the circuit.',

@@ -3,6 +3,7 @@ export * from './quantity/index.ts';
 export * from './circuit/index.ts';
 export * from './models/index.ts';
 export * from './devices/index.ts';
+export * from './audio/index.ts';
 export * from './analysis/index.ts';
 export * from './readouts/index.ts';
 export * from './formats/index.ts';

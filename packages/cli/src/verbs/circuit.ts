@@ -7,6 +7,7 @@ import {
   logSpaced,
   readoutTable,
   type DeviceReport,
+  type ReadoutAnswer,
 } from '@halfsplit/core';
 import { loadUnit } from '../file.ts';
 import type { Options } from '../options.ts';
@@ -54,6 +55,9 @@ export async function ac(options: Options): Promise<unknown> {
   return acResponse(new BenchModel(circuit, options.layer()), source, out, frequencies);
 }
 
+/** A number, the two ends of a range, or null. */
+const plain = (answer: ReadoutAnswer) => (answer.ok ? (answer.range ?? answer.value) : null);
+
 /** `readouts FILE`: every readout on every layer; null with a reason where there is none. */
 export async function readouts(options: Options): Promise<unknown> {
   const document = await loadUnit(options.words[0]);
@@ -64,7 +68,7 @@ export async function readouts(options: Options): Promise<unknown> {
     return {
       id,
       unit,
-      ...Object.fromEntries(LAYERS.map((l) => [l, answers[l].ok ? answers[l].value : null])),
+      ...Object.fromEntries(LAYERS.map((l) => [l, plain(answers[l])])),
       ...(Object.keys(reasons).length > 0 ? { reasons } : {}),
     };
   });

@@ -18,8 +18,8 @@ export class RealSolver {
    * @returns -1, or the unknown at which it is singular to working precision
    */
   factor(matrix: Float64Array): number {
-    const { columns } = this.system.pattern;
-    this.scale.fill(0);
+    const columns = this.system.columnOf;
+    for (let i = 0; i < this.scale.length; i += 1) this.scale[i] = 0;
     for (let slot = 1; slot < columns.length; slot += 1) {
       const column = columns[slot]!;
       const magnitude = Math.abs(matrix[slot]!);
@@ -42,9 +42,11 @@ export class RealSolver {
   }
 
   private fill(matrix: Float64Array): void {
-    this.values.fill(0);
-    this.values.set(matrix);
-    this.values[0] = 0;
+    const { values } = this;
+    const known = matrix.length;
+    for (let slot = 0; slot < known; slot += 1) values[slot] = matrix[slot]!;
+    for (let slot = known; slot < values.length; slot += 1) values[slot] = 0;
+    values[0] = 0;
   }
 
   /** Solves with the last factors; `b` is destroyed. */

@@ -24,6 +24,9 @@ export class System {
   readonly unknowns: readonly Unknown[];
   /** Constant part of G and C by slot. */
   readonly linear: { g: Float64Array; c: Float64Array };
+  /** Row and column of each slot. */
+  readonly rowOf: Int32Array;
+  readonly columnOf: Int32Array;
   private readonly netIndex = new Map<string, number>();
   private readonly byRef = new Map<string, Device>();
   private readonly loading: readonly Device[];
@@ -57,6 +60,8 @@ export class System {
       if (this.byRef.has(device.ref)) throw new HalfsplitError('circuit/duplicate-ref', { ref: device.ref });
       this.byRef.set(device.ref, device);
     }
+    this.rowOf = Int32Array.from(this.pattern.rows);
+    this.columnOf = Int32Array.from(this.pattern.columns);
     this.linear = { g: new Float64Array(this.pattern.length), c: new Float64Array(this.pattern.length) };
     this.restamp();
   }
@@ -79,9 +84,9 @@ export class System {
       },
       slot: (row, column) => this.pattern.slot(row, column),
     };
+    if (part.kind === 'box')
+      throw new HalfsplitError('analysis/no-model', { ref: part.ref, detail: KINDS.box.words });
     const type = DEVICES[part.kind];
-    if (!type)
-      throw new HalfsplitError('analysis/no-model', { ref: part.ref, detail: KINDS[part.kind].words });
     const value = valueOnLayer(part, this.layer)?.value ?? null;
     if (value === 'open' || value === 'short') return deadPart(part, value, terminals);
     if (value === null && KINDS[part.kind].needsValue)
@@ -152,12 +157,18 @@ export class System {
 
   /** G, C, and the non-linear parts of f and q at x. */
   evaluate(x: Float64Array, into: Evaluation): void {
-    into.g.set(this.linear.g);
-    into.c.set(this.linear.c);
-    into.f.fill(0);
-    into.q.fill(0);
+    const { g, c, f, q } = into;
+    const { g: linearG, c: linearC } = this.linear;
+    for (let slot = 0; slot < g.length; slot += 1) {
+      g[slot] = linearG[slot]!;
+      c[slot] = linearC[slot]!;
+    }
+    for (let row = 0; row < f.length; row += 1) {
+      f[row] = 0;
+      q[row] = 0;
+    }
     into.limited = false;
-    for (const device of this.loading) device.load!(x, into);
+    for (let i = 0; i < this.loading.length; i += 1) this.loading[i]!.load!(x, into);
   }
 
   excite(b: Float64Array, scale: number, timeS: number | null): void {
@@ -168,7 +179,7 @@ export class System {
 
   /** out += M x for a matrix given by slots. */
   multiplyAdd(values: Float64Array, x: Float64Array, out: Float64Array): void {
-    const { rows, columns } = this.pattern;
+    const { rowOf: rows, columnOf: columns } = this;
     for (let slot = 1; slot < rows.length; slot += 1) {
       const row = rows[slot]!;
       out[row] = out[row]! + values[slot]! * x[columns[slot]!]!;

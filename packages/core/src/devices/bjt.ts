@@ -3,7 +3,14 @@ import { modelNamed, modelParameters } from '../models/index.ts';
 import { ELEMENTARY_CHARGE, JUNCTION_FLOOR_S, thermalNoise } from './constants.ts';
 import { add, addPair, pairSlots, type DeviceType } from './device.ts';
 import { LIMIT_SLACK_V } from './diode.ts';
-import { criticalVoltage, depletion, diodeLaw, limitJunction, type CurrentSlope } from './junction.ts';
+import {
+  criticalVoltage,
+  depletion,
+  diodeLaw,
+  limitJunction,
+  type CurrentSlope,
+  type Depletion,
+} from './junction.ts';
 
 /** Gummel-Poon parameters (Gummel & Poon 1970) under their published names. */
 export interface BjtParameters {
@@ -172,6 +179,8 @@ export const bjt: DeviceType = {
     const criticalC = criticalVoltage(p.IS, p.NR);
     const at = emptyCurrents();
     const work: CurrentSlope = { current: 0, slope: 0 };
+    const baseLayer: Depletion = { charge: 0, capacitance: 0 };
+    const collectorLayer: Depletion = { charge: 0, capacitance: 0 };
     let previousBe = 0;
     let previousBc = 0;
     const hasCharge = p.CJE > 0 || p.CJC > 0 || p.TF > 0;
@@ -213,8 +222,8 @@ export const bjt: DeviceType = {
         add(g, slots.ee, at.icBe + at.ibBe);
         add(g, slots.ec, at.icBc + at.ibBc);
         if (!hasCharge) return;
-        const baseLayer = depletion(vbe, p.CJE, p.VJE, p.MJE, p.FC);
-        const collectorLayer = depletion(vbc, p.CJC, p.VJC, p.MJC, p.FC);
+        depletion(vbe, p.CJE, p.VJE, p.MJE, p.FC, baseLayer);
+        depletion(vbc, p.CJC, p.VJC, p.MJC, p.FC, collectorLayer);
         const qbe = sign * (baseLayer.charge + p.TF * (at.forward + at.forwardSlope * restBe));
         const qbc = sign * collectorLayer.charge;
         add(m.q, b, qbe + qbc);

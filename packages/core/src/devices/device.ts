@@ -23,6 +23,15 @@ export interface Device {
   excite?(b: Float64Array, when: Excitation): void;
   /** Row that a unit AC drive is written to, for sources. */
   readonly driveRow?: number;
+  /**
+   * Takes on the discrete state (a latch) that a finished time step calls for; true when it changed. Only devices
+   * with such a state have it.
+   */
+  settle?(x: Float64Array): boolean;
+  /** Quantities whose change of sign changes the state: the time step is cut there. */
+  crossings?(x: Float64Array): readonly number[];
+  /** Called before a transient: from the operating point, or from everything empty. */
+  beginTime?(isFromZero: boolean): void;
   /** Forgets the limiting history before a fresh start. */
   reset?(): void;
   /** Takes another main value without touching the structure. Absent where the value is not a number that counts. */

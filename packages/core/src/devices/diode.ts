@@ -2,7 +2,14 @@ import { parameter, type Part } from '../circuit/index.ts';
 import { modelParameters } from '../models/index.ts';
 import { ELEMENTARY_CHARGE, JUNCTION_FLOOR_S, THERMAL_VOLTAGE, thermalNoise } from './constants.ts';
 import { add, addPair, pairSlots, type DeviceType } from './device.ts';
-import { criticalVoltage, depletion, diodeLaw, limitJunction, type CurrentSlope } from './junction.ts';
+import {
+  criticalVoltage,
+  depletion,
+  diodeLaw,
+  limitJunction,
+  type CurrentSlope,
+  type Depletion,
+} from './junction.ts';
 
 /** Parameters of a junction diode under their published names, with DEFINITIONS' plain defaults. */
 export interface DiodeParameters {
@@ -53,6 +60,8 @@ export const diode: DeviceType = {
     const critical = criticalVoltage(p.IS, p.N);
     const criticalBreakdown = criticalVoltage(p.IBV, 1);
     const at: CurrentSlope = { current: 0, slope: 0 };
+    const layer: Depletion = { charge: 0, capacitance: 0 };
+    const reverse: CurrentSlope = { current: 0, slope: 0 };
     let previous = 0;
 
     function law(volt: number): CurrentSlope {
@@ -60,7 +69,6 @@ export const diode: DeviceType = {
       at.current += volt * JUNCTION_FLOOR_S;
       at.slope += JUNCTION_FLOOR_S;
       if (Number.isFinite(p.BV)) {
-        const reverse: CurrentSlope = { current: 0, slope: 0 };
         diodeLaw(-(volt + p.BV), p.IBV, 1, reverse);
         at.current -= reverse.current + p.IBV;
         at.slope += reverse.slope;
@@ -89,7 +97,7 @@ export const diode: DeviceType = {
         add(m.f, k, -through);
         addPair(m.g, pair, slope);
         if (p.CJO === 0 && p.TT === 0) return;
-        const layer = depletion(volt, p.CJO, p.VJ, p.M, FORWARD_CAPACITANCE_EDGE);
+        depletion(volt, p.CJO, p.VJ, p.M, FORWARD_CAPACITANCE_EDGE, layer);
         const charge = layer.charge + p.TT * through;
         add(m.q, a, charge);
         add(m.q, k, -charge);

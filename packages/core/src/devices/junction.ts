@@ -56,16 +56,26 @@ export function depletion(
   vj: number,
   m: number,
   fc: number,
-): { charge: number; capacitance: number } {
-  if (cj0 === 0) return { charge: 0, capacitance: 0 };
-  const chargeAt = (v: number) => ((cj0 * vj) / (1 - m)) * (1 - (1 - v / vj) ** (1 - m));
+  out: Depletion,
+): void {
+  if (cj0 === 0) {
+    out.charge = 0;
+    out.capacitance = 0;
+    return;
+  }
   const edge = fc * vj;
-  if (volt < edge) return { charge: chargeAt(volt), capacitance: cj0 * (1 - volt / vj) ** -m };
-  const atEdge = cj0 * (1 - fc) ** -m;
-  const slope = (atEdge * m) / (vj * (1 - fc));
+  const base = 1 - Math.min(volt, edge) / vj;
+  const power = base ** -m;
+  out.charge = ((cj0 * vj) / (1 - m)) * (1 - base * power);
+  out.capacitance = cj0 * power;
+  if (volt <= edge) return;
+  const slope = (out.capacitance * m) / (vj * (1 - fc));
   const over = volt - edge;
-  return {
-    charge: chargeAt(edge) + atEdge * over + (slope * over * over) / 2,
-    capacitance: atEdge + slope * over,
-  };
+  out.charge += out.capacitance * over + (slope * over * over) / 2;
+  out.capacitance += slope * over;
+}
+
+export interface Depletion {
+  charge: number;
+  capacitance: number;
 }

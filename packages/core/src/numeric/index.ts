@@ -7,3 +7,4 @@ export {
 export { factorComplex, solveComplex, solveComplexTransposed } from './eliminate-complex.ts';
 export { factorReal, solveReal } from './eliminate-real.ts';
 export { SparsePattern } from './sparse-pattern.ts';
+export { eigenvalues, type Complex } from './eigenvalues.ts';

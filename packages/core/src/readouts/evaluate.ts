@@ -4,21 +4,24 @@ import type { Circuit, Readout, UnitDocument, Want } from '../circuit/index.ts';
 import { HalfsplitError, problem } from '../errors.ts';
 import type { Unit } from '../quantity/index.ts';
 import type { ReadoutAnswer } from './readout-type.ts';
+import { rangeOver } from './range.ts';
 import { READOUTS } from './registry.ts';
 
-/** One readout on one model. What it cannot be computed for is an answer, not an exception. */
-export function evaluateReadout(model: BenchModel, readout: Readout): ReadoutAnswer {
-  const type = READOUTS[readout.kind];
-  if (!type) {
-    const detail = `readouts of kind "${readout.kind}" are not computed`;
-    return { ok: false, problem: problem('readout/not-defined', { where: readout.name, detail }) };
-  }
-  return answer(readout, () => type.compute(model, readout));
-}
-
-function answer(readout: Readout, compute: () => number): ReadoutAnswer {
+/**
+ * One readout on one model; `others` are the readouts that a range may be of. What it cannot be computed for is an
+ * answer, not an exception.
+ */
+export function evaluateReadout(
+  model: BenchModel,
+  readout: Readout,
+  others: readonly Readout[] = [],
+): ReadoutAnswer {
   try {
-    const value = compute();
+    if (readout.kind === 'range') {
+      const range = rangeOver(model, readout, others, (at, other) => evaluateReadout(at, other));
+      return { ok: true, value: range.max - range.min, range };
+    }
+    const value = READOUTS[readout.kind].compute(model, readout);
     if (Number.isFinite(value)) return { ok: true, value };
     return {
       ok: false,
@@ -40,7 +43,7 @@ export function evaluateAll(circuit: Circuit, readouts: readonly Readout[], laye
     if (error instanceof HalfsplitError) return readouts.map(() => ({ ok: false, problem: error.problem }));
     throw error;
   }
-  return readouts.map((r) => evaluateReadout(model, r));
+  return readouts.map((r) => evaluateReadout(model, r, readouts));
 }
 
 export interface ReadoutRow {
@@ -55,7 +58,7 @@ export function readoutTable(document: UnitDocument): ReadoutRow[] {
   const byLayer = LAYERS.map((layer) => evaluateAll(circuit, readouts, layer));
   return readouts.map((r, i) => ({
     id: r.id,
-    unit: unitOf(r),
+    unit: unitOf(r, readouts),
     answers: Object.fromEntries(LAYERS.map((layer, k) => [layer, byLayer[k]![i]!])) as Record<
       Layer,
       ReadoutAnswer
@@ -63,8 +66,11 @@ export function readoutTable(document: UnitDocument): ReadoutRow[] {
   }));
 }
 
-/** The unit a readout is read in. */
-export const unitOf = (readout: Readout): Unit => READOUTS[readout.kind]?.unit ?? '';
+/** The unit a readout is read in; a range has that of the readout it is of. */
+export function unitOf(readout: Readout, others: readonly Readout[] = []): Unit {
+  const other = readout.kind === 'range' ? others.find((r) => r.id === readout['of']) : undefined;
+  return READOUTS[other?.kind ?? readout.kind].unit;
+}
 
 /** The wanted range as its two ends, either open; undefined when nothing is wanted. */
 export function wantedRange(want: Want | undefined): { low: number; high: number } | undefined {

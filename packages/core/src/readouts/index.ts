@@ -10,3 +10,4 @@ export {
 export type { ReadoutAnswer, ReadoutType } from './readout-type.ts';
 export { READOUTS } from './registry.ts';
 export { CURVES } from './replay-curve.ts';
+export { semitones } from './range.ts';

@@ -5,13 +5,20 @@ import { HalfsplitError, type Problem } from '../errors.ts';
 
 /** A readout's answer on one layer: a number, or the sentence that says why there is none. */
 export type ReadoutAnswer =
-  { readonly ok: true; readonly value: number } | { readonly ok: false; readonly problem: Problem };
+  | {
+      readonly ok: true;
+      readonly value: number;
+      readonly range?: { readonly min: number; readonly max: number };
+    }
+  | { readonly ok: false; readonly problem: Problem };
 
 /** What a kind of readout is: its unit, and how it is computed from a model. */
 export interface ReadoutType {
   readonly unit: Unit;
   /** What an input field for it is of. */
   readonly quantity: QuantityKind;
+  /** True when it takes a run in time, or many: screens compute it after the others. */
+  readonly isSlow?: boolean;
   /** Short words for a list: "gain from in to out at 1 kHz". */
   describe(readout: Readout): string;
   /** Throws HalfsplitError or NoOperatingPoint where it is not defined. */

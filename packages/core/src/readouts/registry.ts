@@ -1,13 +1,18 @@
 import type { ReadoutKind } from '@halfsplit/contract';
 import { corner } from './corner.ts';
 import { current, dissipation, voltage } from './direct.ts';
+import { headroom, thd } from './distortion.ts';
 import { gain } from './gain.ts';
 import { inputImpedance, outputImpedance } from './impedance.ts';
+import { delay, period, rate, thump } from './in-time.ts';
+import { ripple, separation } from './leakage.ts';
+import { noise } from './noise-level.ts';
+import { range } from './range.ts';
 import type { ReadoutType } from './readout-type.ts';
 import { curveError } from './replay-curve.ts';
 
 /** The readouts that can be computed. A new one is its file and a line here. */
-export const READOUTS: Partial<Record<ReadoutKind, ReadoutType>> = {
+export const READOUTS: Readonly<Record<ReadoutKind, ReadoutType>> = {
   gain,
   corner,
   voltage,
@@ -16,4 +21,14 @@ export const READOUTS: Partial<Record<ReadoutKind, ReadoutType>> = {
   inputImpedance,
   outputImpedance,
   curveError,
+  noise,
+  thd,
+  headroom,
+  rate,
+  period,
+  delay,
+  separation,
+  thump,
+  ripple,
+  range,
 };

@@ -26,6 +26,7 @@ const KIND_WORDS: Readonly<Record<string, PartKind>> = {
   sine: 'signal',
   square: 'signal',
   triangle: 'signal',
+  pulse: 'signal',
   valve: 'triode',
 };
 
@@ -41,6 +42,7 @@ const STATES: Readonly<Record<string, Partial<Part>>> = {
   sine: { waveform: 'sine' },
   square: { waveform: 'square' },
   triangle: { waveform: 'triangle' },
+  pulse: { waveform: 'pulse' },
   polarised: { polarised: true },
 };
 

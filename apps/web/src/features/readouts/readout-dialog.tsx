@@ -178,7 +178,7 @@ async function checkFrequency(_: unknown, text: string | undefined): Promise<voi
 }
 
 async function checkWant(text: string | undefined, kind: ReadoutKind): Promise<void> {
-  const quantity = READOUTS[kind]?.quantity ?? 'number';
+  const quantity = READOUTS[kind].quantity ?? 'number';
   if (text && parseWant(text, quantity) === undefined)
     throw new Error(`"${text}" cannot be read as a wanted range.`);
 }

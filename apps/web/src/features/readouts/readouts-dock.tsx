@@ -23,10 +23,16 @@ const ResponseChart = lazy(() => import('../../ui/response-chart.tsx'));
 const COLUMNS: readonly Layer[] = ['marked', 'found', 'planned'];
 const FOLD_KEY = 'halfsplit.dock';
 
+/** As it was left; on a phone folded at first, so that the reading has the room. */
+const startsOpen = (): boolean => {
+  const kept = localStorage.getItem(FOLD_KEY);
+  return kept === null ? !matchMedia('(max-width: 900px)').matches : kept !== 'folded';
+};
+
 /** The few numbers that matter, by layer, and the response; foldable, the same in every stage. */
 export function ReadoutsDock() {
   const { unit, document, analysis, readoutId, setReadoutId } = useUnitContext();
-  const [isOpen, setIsOpen] = useState(() => localStorage.getItem(FOLD_KEY) !== 'folded');
+  const [isOpen, setIsOpen] = useState(startsOpen);
   const [edited, setEdited] = useState<ReadoutResource | 'new' | null>(null);
   const rows = useMemo(() => new Map(analysis?.rows.map((r) => [r.id, r])), [analysis]);
   const fold = () => {
@@ -146,7 +152,7 @@ function ReadoutLine({ resource, readout, row, isSelected, onSelect, onEdit }: L
         <button
           className="hs-link hs-readout-name"
           onClick={onSelect}
-          title={READOUTS[readout.kind]?.describe(readout)}
+          title={READOUTS[readout.kind].describe(readout)}
         >
           {readout.name}
         </button>
@@ -211,7 +217,7 @@ function BenchCell({ resource, readout }: { resource: ReadoutResource; readout: 
   const { unit, change } = useUnitContext();
   const [text, setText] = useState<string | null>(null);
   const last = unit.readings.filter((r) => r.readoutId === resource.id && !r.withdrawn).at(-1);
-  const quantity = READOUTS[readout.kind]?.quantity ?? 'number';
+  const quantity = READOUTS[readout.kind].quantity ?? 'number';
   const parsed =
     text === null || text.trim() === '' ? null : parseValue(text, { kind: quantity, purpose: 'reading' });
   const onKey = (event: KeyboardEvent) => {

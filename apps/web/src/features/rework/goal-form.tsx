@@ -38,7 +38,7 @@ export function GoalForm({ search }: { search: Search }) {
   }
   const unit = unitOf(readout);
   const text = typed?.id === readout.id ? typed.text : formatWant(readout.want, unit);
-  const want = parseWant(text, READOUTS[readout.kind]?.quantity ?? 'number');
+  const want = parseWant(text, READOUTS[readout.kind].quantity ?? 'number');
   const may = chosen ?? suggested(document);
   const isUsable = want !== undefined && wantedRange(want) !== undefined;
   const find = () => {

@@ -1,0 +1,144 @@
+import { describe, expect, it } from 'vitest';
+import { oscillationOf, type Trace } from '../audio/index.ts';
+import type { Circuit } from '../circuit/index.ts';
+import { circuitOf, randomCircuit } from '../testing/circuits.ts';
+import { BenchModel } from './bench-model.ts';
+import { magnitude } from './small-signal.ts';
+import { transient, type TransientOptions } from './transient.ts';
+
+function run(circuit: Circuit, net: string, options: Omit<TransientOptions, 'onPoint'>): Trace {
+  const model = new BenchModel(circuit, 'marked');
+  const node = model.system.node(net);
+  const [timeS, value]: [number[], number[]] = [[], []];
+  const outcome = transient(model, {
+    ...options,
+    onPoint(t, x) {
+      timeS.push(t);
+      value.push(x[node]!);
+    },
+  });
+  if (!outcome.ok) throw new Error(outcome.problem.message);
+  return { timeS, value };
+}
+const worst = ({ timeS, value }: Trace, exact: (t: number) => number) =>
+  Math.max(...timeS.map((t, i) => Math.abs(value[i]! - exact(t))));
+
+describe('transient, closed forms', () => {
+  it('charges a capacitor from empty', () => {
+    const trace = run(circuitOf('V1 1V vcc 0\nR1 1k vcc a\nC1 1u a 0'), 'a', { stopS: 5e-3, start: 'zero' });
+    expect(worst(trace, (t) => 1 - Math.exp(-t / 1e-3))).toBeLessThan(1e-4);
+  });
+
+  it('rings as R, L and C do', () => {
+    const [r, l, c] = [10, 10e-3, 1e-6];
+    const decay = r / 2 / l;
+    const omega = Math.sqrt(1 / (l * c) - decay * decay);
+    const trace = run(circuitOf('V1 1V vcc 0\nL1 10m vcc a\nR1 10 a b\nC1 1u b 0'), 'b', {
+      stopS: 5e-3,
+      start: 'zero',
+    });
+    expect(
+      worst(
+        trace,
+        (t) => 1 - Math.exp(-decay * t) * (Math.cos(omega * t) + (decay / omega) * Math.sin(omega * t)),
+      ),
+    ).toBeLessThan(0.01);
+  });
+
+  it('is of second order: halving a fixed step quarters the error', () => {
+    const circuit = circuitOf('G1 1V 1kHz in 0\nR1 1k in a\nC1 100n a 0');
+    const tau = 1e-4;
+    const omega = 2 * Math.PI * 1000;
+    const gain = 1 / Math.hypot(1, omega * tau);
+    const lag = Math.atan(omega * tau);
+    const exact = (t: number) => gain * Math.sin(omega * t - lag) + gain * Math.sin(lag) * Math.exp(-t / tau);
+    const errorAt = (stepS: number) =>
+      worst(run(circuit, 'a', { stopS: 2e-3, stepS, relativeError: 1e9 }), exact);
+    const order = Math.log2(errorAt(2e-5) / errorAt(1e-5));
+    expect(order).toBeGreaterThan(1.8);
+    expect(order).toBeLessThan(2.3);
+  });
+
+  it('lands on the times asked for', () => {
+    const { timeS } = run(circuitOf('G1 1V 1kHz in 0\nR1 1k in a\nC1 1u a 0'), 'a', {
+      stopS: 1e-3,
+      stepS: 1e-4,
+    });
+    expect(timeS).toHaveLength(11);
+    timeS.forEach((t, i) => expect(t).toBeCloseTo(i * 1e-4, 12));
+  });
+
+  it('follows the edges of a square wave without ringing', () => {
+    const trace = run(circuitOf('G1 1V 1kHz square in 0\nR1 1k in a\nR2 1k a 0\nC1 1p a 0'), 'a', {
+      stopS: 3e-3,
+    });
+    expect(Math.max(...trace.value.map(Math.abs))).toBeLessThan(0.501);
+  });
+
+  it('starts from the operating point unless told otherwise', () => {
+    const circuit = circuitOf('V1 1V vcc 0\nR1 1k vcc a\nC1 1u a 0');
+    expect(worst(run(circuit, 'a', { stopS: 1e-3 }), () => 1)).toBeLessThan(1e-9);
+  });
+});
+
+describe('transient against the other analyses', () => {
+  it('equals AC for a small signal', () => {
+    for (const seed of [2, 4, 9]) {
+      const circuit = randomCircuit(seed, 2);
+      const frequency = 2000;
+      const parts = circuit.parts.map((p) => (p.kind === 'signal' ? { ...p, marked: 1e-6, frequency } : p));
+      const model = new BenchModel({ ...circuit, parts }, 'marked');
+      const node = model.system.node('out');
+      const expected = magnitude(model.smallSignal.at(frequency).drive('G1').voltage(node)) * 1e-6;
+      const trace = run({ ...circuit, parts }, 'out', {
+        stopS: 40 / frequency,
+        stepS: 1 / frequency / 100,
+        relativeError: 1e9,
+      });
+      const last = trace.value.slice(-100);
+      const swing = (Math.max(...last) - Math.min(...last)) / 2;
+      expect(swing / expected).toBeCloseTo(1, 1);
+    }
+  });
+});
+
+describe('oscillators', () => {
+  const rateOf = (lines: string, net: string, stopS: number) =>
+    oscillationOf(run(circuitOf(lines), net, { stopS, start: 'zero' }));
+  const timer = (rest: string) =>
+    `V1 9V vcc 0\nTM1 gnd=0 trig=c out=out reset=vcc ctrl=ct thr=c dis=d vcc=vcc\nC2 10n ct 0\n${rest}`;
+
+  it('runs a 555-type timer at ln 2 (RA + 2 RB) C, high for ln 2 (RA + RB) C (the published equations)', () => {
+    const found = rateOf(timer('R1 10k vcc d\nR2 47k d c\nC1 10n c 0'), 'out', 20e-3)!;
+    expect(found.periodS / (Math.LN2 * 104e3 * 10e-9)).toBeCloseTo(1, 2);
+    expect(found.duty).toBeCloseTo(57 / 104, 2);
+  });
+
+  it('lets the control pin move both thresholds of a timer', () => {
+    const found = rateOf(timer('R1 10k vcc d\nR2 47k d c\nC1 10n c 0\nV2 4.5V ct 0'), 'out', 20e-3)!;
+    // Thresholds at 4.5 and 2.25 V: charging takes ln((9 - 2.25)/(9 - 4.5)) RC, discharging ln 2 RC.
+    expect(found.periodS / ((Math.log(6.75 / 4.5) * 57e3 + Math.LN2 * 47e3) * 10e-9)).toBeCloseTo(1, 2);
+  });
+
+  it('times a 555-type one-shot at 1.0986 RC', () => {
+    const lines =
+      'V1 9V vcc 0\nTM1 gnd=0 trig=t out=out reset=vcc ctrl=ct thr=c dis=c vcc=vcc\nC2 10n ct 0\nR1 100k vcc c\nC1 10n c 0\nG1 pulse t 0';
+    const circuit = circuitOf(lines);
+    const parts = circuit.parts.map((p) =>
+      p.ref === 'G1' ? { ...p, marked: -9, offset: 9, delay: 1e-3, width: 5e-5, rise: 1e-6, fall: 1e-6 } : p,
+    );
+    const { timeS, value } = run({ ...circuit, parts }, 'out', { stopS: 4e-3, start: 'op' });
+    const high = timeS.filter((t, i) => t > 0.9e-3 && value[i]! > 4);
+    expect((high.at(-1)! - high[0]!) / (Math.log(3) * 1e-3)).toBeCloseTo(1, 1);
+  });
+
+  it('swings a multivibrator of two transistors near ln 2 (R1 C1 + R2 C2) (handbook)', () => {
+    const found = rateOf(
+      'V1 5V vcc 0\nR1 1k vcc c1\nR2 47k vcc b2\nR3 47.5k vcc b1\nR4 1k vcc c2\nC1 10n c1 b2\nC2 10n c2 b1\nQ1 npn c1 b1 0 CJE=10p\nQ2 npn c2 b2 0 CJE=10p',
+      'c1',
+      30e-3,
+    )!;
+    expect(found.periodS / (Math.LN2 * 94.5e3 * 10e-9)).toBeGreaterThan(0.85);
+    expect(found.periodS / (Math.LN2 * 94.5e3 * 10e-9)).toBeLessThan(1.1);
+  });
+});

@@ -1,0 +1,373 @@
+import type { Evaluation } from '../devices/index.ts';
+import { parameter, type Part } from '../circuit/index.ts';
+import { problem, type Problem } from '../errors.ts';
+import type { BenchModel } from './bench-model.ts';
+import { RealSolver } from './real-solver.ts';
+import type { System } from './system.ts';
+
+export interface TransientOptions {
+  readonly stopS: number;
+  /** Spacing of the answer and largest step, s; without it steps are as the error allows. */
+  readonly stepS?: number;
+  /** `op` (default): from the operating point. `zero`: everything empty, the supplies switched on at t = 0. */
+  readonly start?: 'op' | 'zero';
+  /** Allowed local error as a part of each unknown's largest value so far; default 2e-5. */
+  readonly relativeError?: number;
+  /** Told every accepted point; answering false ends the run there. */
+  readonly onPoint: (timeS: number, x: Float64Array) => boolean | void;
+}
+
+export type TransientOutcome =
+  { readonly ok: true; readonly steps: number } | { readonly ok: false; readonly problem: Problem };
+
+const USUAL_RELATIVE_ERROR = 2e-5;
+const ABSOLUTE_ERROR = 1e-6;
+const NEWTON_LIMIT = 30;
+const NEWTON_RELATIVE = 1e-6;
+const NEWTON_ABSOLUTE = 1e-9;
+/** Largest step without a step given: this part of the run, and of a source's period. */
+const STEPS_A_RUN = 200;
+const STEPS_A_PERIOD = 40;
+/** Smallest step, as a part of the run; below it the solution does not exist. */
+const LEAST_STEP = 1e-13;
+/** First step and the step after a jump, as a part of the largest step. */
+const AFTER_JUMP = 1e-3;
+/** Steps after a jump that are taken with backward Euler: it does not ring. */
+const EULER_STEPS = 2;
+const LARGEST_GROWTH = 2;
+const SAFETY = 0.9;
+
+/**
+ * Integrates f(x) + dq/dt = b(t): trapezoidal rule with the local error held by comparing each step with its
+ * extrapolation, backward Euler after a jump (the start, an edge of a source, a latch that changed).
+ */
+export function transient(model: BenchModel, options: TransientOptions): TransientOutcome {
+  return new Integrator(model, options).run();
+}
+
+/** Times at which a source jumps or bends sharply, s, up to the end. */
+function edgesOf(part: Part, stopS: number): number[] {
+  const frequency = parameter(part, 'frequency') ?? 1000;
+  const field = (name: string) => parameter(part, name) ?? 0;
+  const edges: number[] = [];
+  if (part['waveform'] === 'square' || part['waveform'] === 'triangle') {
+    const phases = part['waveform'] === 'square' ? [0, 0.5] : [0.25, 0.75];
+    for (let n = 0; n / frequency <= stopS && edges.length < MOST_EDGES; n += 1)
+      for (const p of phases) edges.push((n + p) / frequency);
+  }
+  if (part['waveform'] === 'pulse') {
+    const period = parameter(part, 'periodS') ?? Number.POSITIVE_INFINITY;
+    const marks = [
+      0,
+      field('rise'),
+      field('rise') + field('width'),
+      field('rise') + field('width') + field('fall'),
+    ];
+    for (let start = field('delay'); start <= stopS && edges.length < MOST_EDGES; start += period)
+      edges.push(...marks.map((m) => start + m));
+  }
+  return edges.filter((t) => t > 0 && t < stopS);
+}
+const MOST_EDGES = 200_000;
+
+function fastestSource(parts: readonly Part[]): number {
+  return Math.max(
+    0,
+    ...parts
+      .filter((p) => p.kind === 'signal' && p['waveform'] !== 'pulse')
+      .map((p) => parameter(p, 'frequency') ?? 1000),
+  );
+}
+
+class Integrator {
+  private readonly model: BenchModel;
+  private readonly options: TransientOptions;
+  private readonly system: System;
+  private readonly solver: RealSolver;
+  private readonly evaluation: Evaluation;
+  private readonly size: number;
+  private readonly x: Float64Array;
+  private readonly trial: Float64Array;
+  private readonly q: Float64Array;
+  private readonly qTrial: Float64Array;
+  private readonly qDot: Float64Array;
+  private readonly qDotTrial: Float64Array;
+  private readonly b: Float64Array;
+  private readonly residual: Float64Array;
+  private readonly delta: Float64Array;
+  private readonly jacobian: Float64Array;
+  private readonly prediction: Float64Array;
+  private readonly qStep: Float64Array;
+  /** Unknowns 1 up to this are nets. */
+  private readonly lastNet: number;
+  private readonly peak: Float64Array;
+  /** The last two points before `x`, and their times, for the extrapolation. */
+  private readonly earlier: [Float64Array, Float64Array];
+  private readonly earlierT: [number, number] = [0, 0];
+  private known = 0;
+  private blind = 0;
+  private t = 0;
+  private worst = 0;
+
+  constructor(model: BenchModel, options: TransientOptions) {
+    this.model = model;
+    this.options = options;
+    this.system = model.system;
+    this.solver = new RealSolver(this.system);
+    this.evaluation = this.system.evaluation(false);
+    this.size = this.system.size + 1;
+    const array = () => new Float64Array(this.size);
+    [this.x, this.trial, this.q, this.qTrial, this.qDot] = [array(), array(), array(), array(), array()];
+    [this.qDotTrial, this.b, this.residual, this.delta, this.peak] = [
+      array(),
+      array(),
+      array(),
+      array(),
+      array(),
+    ];
+    this.earlier = [array(), array()];
+    [this.prediction, this.qStep] = [array(), array()];
+    this.lastNet = this.system.nets().length - 1;
+    this.jacobian = new Float64Array(this.system.pattern.length);
+  }
+
+  run(): TransientOutcome {
+    const { stopS, stepS, start = 'op' } = this.options;
+    const failed = this.begin(start);
+    if (failed) return { ok: false, problem: failed };
+    const edges = [
+      ...new Set(
+        this.system.circuit.parts.filter((p) => p.kind === 'signal').flatMap((p) => edgesOf(p, stopS)),
+      ),
+    ].sort((a, b) => a - b);
+    const frequency = fastestSource(this.system.circuit.parts);
+    const ceiling = Math.min(
+      stepS ?? stopS / STEPS_A_RUN,
+      frequency > 0 && stepS === undefined ? 1 / (STEPS_A_PERIOD * frequency) : Number.POSITIVE_INFINITY,
+    );
+    let h = ceiling * AFTER_JUMP;
+    let euler = EULER_STEPS;
+    let edge = 0;
+    let outputIndex = 1;
+    let steps = 0;
+    if (this.options.onPoint(0, this.x) === false) return { ok: true, steps };
+    while (this.t < stopS * (1 - 1e-12)) {
+      const nextEdge = edges[edge] ?? stopS;
+      const nextOutput = stepS === undefined ? stopS : Math.min(stopS, outputIndex * stepS);
+      const limit = Math.min(nextEdge, nextOutput);
+      let step = Math.min(h, ceiling);
+      const isToLimit = this.t + step >= limit - 1e-3 * step;
+      if (isToLimit) step = limit - this.t;
+      const isEuler = euler > 0;
+      const error = this.advance(step, isEuler);
+      if (error === null) {
+        h = step / 8;
+        euler = EULER_STEPS;
+        if (h < stopS * LEAST_STEP) return { ok: false, problem: this.stuck() };
+        continue;
+      }
+      if (error > 1 && step > stopS * LEAST_STEP * 100) {
+        h = step * Math.max(0.2, SAFETY * error ** (-1 / 3));
+        continue;
+      }
+      const cut = this.crossing();
+      if (cut !== null && step > ceiling * CROSSING_RESOLUTION) {
+        h = Math.max(step * cut, ceiling * CROSSING_RESOLUTION);
+        continue;
+      }
+      this.accept(step);
+      steps += 1;
+      if (euler > 0) euler -= 1;
+      const growth = error > 0 ? SAFETY * error ** (-1 / 3) : LARGEST_GROWTH;
+      // A step cut short by an output time says nothing against the length before it.
+      h = Math.max(isToLimit ? h : 0, step * Math.min(LARGEST_GROWTH, Math.max(0.3, growth)));
+      let hasJumped = false;
+      for (const device of this.system.devices) if (device.settle?.(this.x)) hasJumped = true;
+      if (isToLimit && limit === nextEdge && nextEdge < stopS) {
+        edge += 1;
+        hasJumped = true;
+      }
+      if (hasJumped) {
+        h = ceiling * AFTER_JUMP;
+        euler = EULER_STEPS;
+        this.known = 0;
+        this.blind = 1;
+      }
+      const isOutput = stepS === undefined || (isToLimit && limit === nextOutput);
+      if (isOutput) outputIndex += 1;
+      if (isOutput && this.options.onPoint(this.t, this.x) === false) break;
+    }
+    return { ok: true, steps };
+  }
+
+  /** The solution at t = 0 and its charges. */
+  private begin(start: 'op' | 'zero'): Problem | null {
+    if (start === 'op') {
+      const point = this.model.tryOperatingPoint();
+      if (!point.ok) return point.problem;
+      this.x.set(point.x);
+    }
+    for (const device of this.system.devices) device.beginTime?.(start === 'zero');
+    this.system.reset();
+    this.system.evaluate(this.x, this.evaluation);
+    this.charge(this.x, this.q);
+    if (start === 'zero') {
+      // Empty capacitors hold their nets for a moment that is short against everything: that moment is t = 0.
+      const instant = this.options.stopS * 1e-12;
+      if (this.advance(instant, true) === null) return this.stuck();
+      this.accept(instant);
+      for (const device of this.system.devices) device.settle?.(this.x);
+      this.t = 0;
+      this.known = 0;
+      this.blind = 1;
+      this.qDot.fill(0);
+    }
+    return null;
+  }
+
+  private charge(x: Float64Array, into: Float64Array): void {
+    into.set(this.evaluation.q);
+    this.system.multiplyAdd(this.system.linear.c, x, into);
+  }
+
+  /** One step to t + h into the trial arrays. Answers the error against its allowance, or null when Newton fails. */
+  private advance(h: number, isEuler: boolean): number | null {
+    const { system, evaluation, trial, residual, delta } = this;
+    const scale = isEuler ? 1 / h : 2 / h;
+    this.predict(h, trial);
+    const predicted = this.prediction;
+    predicted.set(trial);
+    system.excite(this.b, 1, this.t + h);
+    let isSettled = false;
+    for (let i = 0; i < NEWTON_LIMIT && !isSettled; i += 1) {
+      system.evaluate(trial, evaluation);
+      this.charge(trial, this.qTrial);
+      residual.fill(0);
+      system.multiplyAdd(system.linear.g, trial, residual);
+      for (let row = 1; row < this.size; row += 1) {
+        const rate = scale * (this.qTrial[row]! - this.q[row]!) - (isEuler ? 0 : this.qDot[row]!);
+        this.qDotTrial[row] = rate;
+        residual[row] = this.b[row]! - residual[row]! - evaluation.f[row]! - rate;
+      }
+      for (let slot = 1; slot < this.jacobian.length; slot += 1)
+        this.jacobian[slot] = evaluation.g[slot]! + scale * evaluation.c[slot]!;
+      const singular = this.solver.factor(this.jacobian);
+      if (singular >= 0) {
+        this.worst = singular;
+        return null;
+      }
+      this.solver.solve(residual, delta);
+      isSettled = !evaluation.limited;
+      for (let k = 1; k < this.size; k += 1) {
+        const change = delta[k]!;
+        trial[k] = trial[k]! + change;
+        if (!(Math.abs(change) <= NEWTON_RELATIVE * Math.abs(trial[k]!) + NEWTON_ABSOLUTE)) {
+          isSettled = false;
+          this.worst = k;
+        }
+      }
+      if (system.isLinear) isSettled = true;
+    }
+    if (!isSettled || !Number.isFinite(trial[this.worst]!)) return null;
+    // The last Newton step moved x a little: its charge follows by the same linearisation.
+    this.finishCharges(scale, isEuler);
+    return this.errorAgainst(predicted, h, isEuler);
+  }
+
+  private finishCharges(scale: number, isEuler: boolean): void {
+    this.qStep.fill(0);
+    this.system.multiplyAdd(this.evaluation.c, this.delta, this.qStep);
+    for (let row = 1; row < this.size; row += 1) {
+      this.qTrial[row] = this.qTrial[row]! + this.qStep[row]!;
+      this.qDotTrial[row] = scale * (this.qTrial[row]! - this.q[row]!) - (isEuler ? 0 : this.qDot[row]!);
+    }
+  }
+
+  /** Extrapolates through the last points: quadratic when there are three. */
+  private predict(h: number, into: Float64Array): void {
+    if (this.known < 1) {
+      into.set(this.x);
+      return;
+    }
+    const t1 = this.t - this.earlierT[0];
+    if (this.known < 2) {
+      for (let k = 1; k < this.size; k += 1)
+        into[k] = this.x[k]! + ((this.x[k]! - this.earlier[0][k]!) * h) / t1;
+      return;
+    }
+    const t2 = this.t - this.earlierT[1];
+    const [a, c, d] = [
+      ((h + t1) * (h + t2)) / (t1 * t2),
+      (-h * (h + t2)) / (t1 * (t2 - t1)),
+      (h * (h + t1)) / (t2 * (t2 - t1)),
+    ];
+    const [e1, e2] = this.earlier;
+    for (let k = 1; k < this.size; k += 1) into[k] = a * this.x[k]! + c * e1[k]! + d * e2[k]!;
+  }
+
+  private errorAgainst(predicted: Float64Array, h: number, isEuler: boolean): number {
+    if (this.known < 2 && !isEuler) return 1;
+    if (this.known < 1) return 0;
+    const allowed = this.options.relativeError ?? USUAL_RELATIVE_ERROR;
+    // Share of the difference to the extrapolation that is the trapezoidal rule's own error, steps about equal.
+    const t1 = this.t - this.earlierT[0];
+    const t2 = this.t - this.earlierT[1];
+    const share = this.known < 2 ? 1 : (h * h * h) / 12 / ((h * (h + t1) * (h + t2)) / 6 + (h * h * h) / 12);
+    let worst = 0;
+    for (let k = 1; k <= this.lastNet; k += 1) {
+      const error = share * Math.abs(this.trial[k]! - predicted[k]!);
+      const ratio = error / (allowed * Math.max(this.peak[k]!, Math.abs(this.trial[k]!)) + ABSOLUTE_ERROR);
+      if (ratio > worst) worst = ratio;
+    }
+    return worst;
+  }
+
+  /** Where within the step a latch's condition changed its sign, as a part of the step; null when none did. */
+  private crossing(): number | null {
+    let first: number | null = null;
+    for (const device of this.system.devices) {
+      if (!device.crossings) continue;
+      const before = device.crossings(this.x);
+      const after = device.crossings(this.trial);
+      before.forEach((v, i) => {
+        if (v === 0 || v * after[i]! >= 0) return;
+        const part = v / (v - after[i]!);
+        if (first === null || part < first) first = part;
+      });
+    }
+    return first;
+  }
+
+  private accept(step: number): void {
+    const [e1, e2] = this.earlier;
+    e2.set(e1);
+    e1.set(this.x);
+    this.earlierT[1] = this.earlierT[0];
+    this.earlierT[0] = this.t;
+    // The point at which a jump was found still holds the values before it: nothing is extrapolated from there.
+    this.known = this.blind > 0 ? 0 : Math.min(2, this.known + 1);
+    if (this.blind > 0) this.blind -= 1;
+    this.x.set(this.trial);
+    this.q.set(this.qTrial);
+    this.qDot.set(this.qDotTrial);
+    this.t += step;
+    for (let k = 1; k < this.size; k += 1) {
+      const size = Math.abs(this.x[k]!);
+      if (size > this.peak[k]!) this.peak[k] = size;
+    }
+  }
+
+  private stuck(): Problem {
+    const unknown = this.system.unknowns[this.worst]!;
+    const net = unknown.net ?? this.system.circuit.parts.find((p) => p.ref === unknown.ref)?.pins;
+    const name = typeof net === 'string' ? net : (Object.values(net ?? {})[0] ?? this.system.circuit.ground);
+    return problem('analysis/no-time-step', {
+      net: name,
+      parts: this.system.partsAt(name),
+      detail: `${this.t.toPrecision(3)} s`,
+    });
+  }
+}
+
+/** A crossing is located to this part of the largest step. */
+const CROSSING_RESOLUTION = 1e-6;

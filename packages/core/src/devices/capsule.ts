@@ -1,0 +1,74 @@
+import { parameter, type Part } from '../circuit/index.ts';
+import { add, addPair, pairSlots, type DeviceType } from './device.ts';
+import { modelParameters } from '../models/index.ts';
+
+/** An electret capsule with its built-in FET. */
+export interface CapsuleParameters {
+  /** Drain current, A. */
+  readonly ID: number;
+  /** Output resistance of the FET, ohm. */
+  readonly ROUT: number;
+  /** Sensitivity, V/Pa, into the load `RLOAD` it is given for, ohm. */
+  readonly SENS: number;
+  readonly RLOAD: number;
+  /** Self noise at the output into RLOAD, V/sqrt(Hz). */
+  readonly EN: number;
+  /** Voltage at which the current has reached two thirds of its end value, V. */
+  readonly VKNEE: number;
+}
+const PLAIN: CapsuleParameters = { ID: 3e-4, ROUT: 5e4, SENS: 0.01, RLOAD: 2200, EN: 2e-8, VKNEE: 0.3 };
+
+export const capsuleParameters = (part: Part): CapsuleParameters => modelParameters(part, PLAIN);
+
+/**
+ * Microphone capsule: a current sink ID that rises as a saturating channel does (tanh of V/VKNEE), with ROUT across. A
+ * unit AC drive is 1 Pa: the current that gives SENS into RLOAD.
+ */
+export const capsule: DeviceType = {
+  create(part, _value, t) {
+    const p = capsuleParameters(part);
+    const [out, ground] = [t.node('out'), t.node('gnd')];
+    const pair = pairSlots(t, out, ground);
+    const sense = t.unknown('sound');
+    const slots = {
+      sense: t.slot(sense, sense),
+      outSense: t.slot(out, sense),
+      groundSense: t.slot(ground, sense),
+    };
+    const loaded = 1 / (1 / p.RLOAD + 1 / p.ROUT);
+    const currentPerPascal = p.SENS / loaded;
+    const pressure = parameter(part, 'pressurePa') ?? 0;
+    return {
+      ref: part.ref,
+      driveRow: sense,
+      stamp(m) {
+        add(m.g, slots.sense, 1);
+        add(m.g, slots.outSense, -currentPerPascal);
+        add(m.g, slots.groundSense, currentPerPascal);
+        addPair(m.g, pair, 1 / p.ROUT);
+      },
+      load(x, m) {
+        const volt = x[out]! - x[ground]!;
+        const bend = Math.tanh(volt / p.VKNEE);
+        const current = p.ID * bend;
+        add(m.f, out, current);
+        add(m.f, ground, -current);
+        addPair(m.g, pair, (p.ID * (1 - bend * bend)) / p.VKNEE);
+      },
+      excite(b, when) {
+        if (when.timeS !== null)
+          add(
+            b,
+            sense,
+            pressure * Math.sin(2 * Math.PI * (parameter(part, 'frequency') ?? 1000) * when.timeS),
+          );
+      },
+      report(x) {
+        const volt = x[out]! - x[ground]!;
+        const current = p.ID * Math.tanh(volt / p.VKNEE) + volt / p.ROUT;
+        return { current, power: volt * current, region: volt > 2 * p.VKNEE ? 'active' : 'starved' };
+      },
+      noise: () => [{ from: ground, to: out, white: (p.EN / loaded) ** 2, flicker: 0 }],
+    };
+  },
+};

@@ -1,0 +1,222 @@
+import type { Part } from '../circuit/index.ts';
+import { modelParameters } from '../models/index.ts';
+import { ELEMENTARY_CHARGE, JUNCTION_FLOOR_S } from './constants.ts';
+import { controlledCurrent, CUT_OFF_A, type ControlledLaw } from './controlled.ts';
+import { add, addPair, pairSlots, type DeviceType } from './device.ts';
+
+/** Parameters of a valve after Koren 1996. */
+export interface ValveParameters {
+  readonly MU: number;
+  readonly EX: number;
+  readonly KG1: number;
+  readonly KG2: number;
+  readonly KP: number;
+  readonly KVB: number;
+  readonly CGK: number;
+  readonly CGA: number;
+  readonly CAK: number;
+  /** Grid current (Vg)^1.5 / RGI above zero grid voltage: V^1.5 per ampere. */
+  readonly RGI: number;
+}
+const PLAIN: ValveParameters = {
+  MU: 100,
+  EX: 1.4,
+  KG1: 1060,
+  KG2: 4500,
+  KP: 600,
+  KVB: 300,
+  CGK: 0,
+  CGA: 0,
+  CAK: 0,
+  RGI: 0,
+};
+
+export const valveParameters = (part: Part): ValveParameters => modelParameters(part, PLAIN);
+
+/** Exponent beyond which ln(1 + e^u) is u. */
+const SOFT_PLUS_EDGE = 40;
+/** ln(1 + e^u) and its slope. */
+function softPlus(u: number): { value: number; slope: number } {
+  if (u > SOFT_PLUS_EDGE) return { value: u, slope: 1 };
+  const e = Math.exp(u);
+  return { value: Math.log1p(e), slope: e / (1 + e) };
+}
+
+/** Anode voltage below which the law is held, V: its E1 has Va as a factor. */
+const LEAST_ANODE_V = 1e-6;
+
+/** Koren's triode: E1 = (Va/KP) ln(1 + e^(KP (1/MU + Vg/sqrt(KVB + Va^2)))), Ia = 2 E1^EX / KG1. */
+export function triodeLaw(p: ValveParameters, vg: number, va: number, out: ControlledLaw): void {
+  if (va <= LEAST_ANODE_V) {
+    out.current = 0;
+    out.gm = 0;
+    out.gds = 0;
+    return;
+  }
+  const root = Math.sqrt(p.KVB + va * va);
+  const { value, slope } = softPlus(p.KP * (1 / p.MU + vg / root));
+  const e1 = (va / p.KP) * value;
+  const e1ByGrid = (va * slope) / root;
+  const e1ByAnode = value / p.KP - (va * va * slope * vg) / root ** 3;
+  spaceCharge(p, e1, 2 / p.KG1, e1ByGrid, e1ByAnode, out);
+}
+
+function spaceCharge(
+  p: ValveParameters,
+  e1: number,
+  factor: number,
+  byGrid: number,
+  byOther: number,
+  out: ControlledLaw,
+): void {
+  if (!(e1 > 0)) {
+    out.current = 0;
+    out.gm = 0;
+    out.gds = 0;
+    return;
+  }
+  const slope = factor * p.EX * e1 ** (p.EX - 1);
+  out.current = factor * e1 ** p.EX;
+  out.gm = slope * byGrid;
+  out.gds = slope * byOther;
+}
+
+const STEP_V = 2;
+const regionOf = (_vg: number, _va: number, current: number) =>
+  current < CUT_OFF_A ? 'cut off' : 'conducting';
+/** Space charge smooths shot noise of a valve to about this part of 2 q Ia (North 1940, for usual triodes). */
+const SPACE_CHARGE_SMOOTHING = 0.1;
+
+export const triode: DeviceType = {
+  create(part, _value, t) {
+    const p = valveParameters(part);
+    const [anode, grid, cathode] = [t.node('a'), t.node('g'), t.node('k')];
+    const device = controlledCurrent(
+      {
+        ref: part.ref,
+        sign: 1,
+        drain: anode,
+        gate: grid,
+        source: cathode,
+        largestStepV: STEP_V,
+        law: (vg, va, out) => triodeLaw(p, vg, va, out),
+        regionOf,
+        noise: (at) => [
+          {
+            from: anode,
+            to: cathode,
+            white: 2 * ELEMENTARY_CHARGE * at.current * SPACE_CHARGE_SMOOTHING,
+            flicker: 0,
+          },
+        ],
+      },
+      t,
+    );
+    const floor = [pairSlots(t, anode, cathode), pairSlots(t, grid, cathode)] as const;
+    const capacitances = [
+      [pairSlots(t, grid, cathode), p.CGK],
+      [pairSlots(t, grid, anode), p.CGA],
+      [pairSlots(t, anode, cathode), p.CAK],
+    ] as const;
+    return {
+      ...device,
+      stamp(m) {
+        for (const pair of floor) addPair(m.g, pair, JUNCTION_FLOOR_S);
+        for (const [pair, farad] of capacitances) if (farad > 0) addPair(m.c, pair, farad);
+      },
+      load(x, m) {
+        device.load!(x, m);
+        const vg = x[grid]! - x[cathode]!;
+        if (p.RGI <= 0 || vg <= 0) return;
+        const current = vg ** 1.5 / p.RGI;
+        add(m.f, grid, current);
+        add(m.f, cathode, -current);
+        addPair(m.g, floor[1], (1.5 * Math.sqrt(vg)) / p.RGI);
+      },
+    };
+  },
+};
+
+/**
+ * Koren's pentode: E1 from the screen instead of the anode, Ia = (2 E1^EX / KG1) atan(Va/KVB), and the screen current
+ * max(0, Vg + Vg2/MU)^EX / KG2.
+ */
+export const pentode: DeviceType = {
+  create(part, _value, t) {
+    const p = valveParameters(part);
+    const pins = [t.node('a'), t.node('g2'), t.node('g'), t.node('k')] as const;
+    const [anode, screen, grid, cathode] = pins;
+    const slot = (row: number) => pins.map((column) => t.slot(row, column));
+    const slots = { anode: slot(anode), screen: slot(screen), cathode: slot(cathode) };
+    const floor = [pairSlots(t, anode, cathode), pairSlots(t, screen, cathode), pairSlots(t, grid, cathode)];
+    const gridCathode = pairSlots(t, grid, cathode);
+    const gridAnode = pairSlots(t, grid, anode);
+    const at: ControlledLaw = { current: 0, gm: 0, gds: 0 };
+
+    /** Anode and screen current with their derivatives by anode, screen and grid. */
+    function law(va: number, vs: number, vg: number) {
+      const screenVolt = Math.max(vs, LEAST_ANODE_V);
+      const { value, slope } = softPlus(p.KP * (1 / p.MU + vg / screenVolt));
+      const e1 = (screenVolt / p.KP) * value;
+      spaceCharge(p, e1, 2 / p.KG1, slope, value / p.KP - (slope * vg) / screenVolt, at);
+      const knee = va > 0 ? Math.atan(va / p.KVB) : 0;
+      const kneeSlope = va > 0 ? p.KVB / (p.KVB * p.KVB + va * va) : 0;
+      const drive = Math.max(0, vg + vs / p.MU);
+      const screenSlope = drive > 0 ? (p.EX * drive ** (p.EX - 1)) / p.KG2 : 0;
+      return {
+        ia: at.current * knee,
+        iaBy: [at.current * kneeSlope, at.gds * knee, at.gm * knee],
+        is: drive ** p.EX / p.KG2,
+        isBy: [0, screenSlope / p.MU, screenSlope],
+      };
+    }
+
+    return {
+      ref: part.ref,
+      stamp(m) {
+        for (const pair of floor) addPair(m.g, pair, JUNCTION_FLOOR_S);
+        if (p.CGK > 0) addPair(m.c, gridCathode, p.CGK);
+        if (p.CGA > 0) addPair(m.c, gridAnode, p.CGA);
+      },
+      load(x, m) {
+        const k = x[cathode]!;
+        const { ia, iaBy, is, isBy } = law(x[anode]! - k, x[screen]! - k, x[grid]! - k);
+        add(m.f, anode, ia);
+        add(m.f, screen, is);
+        add(m.f, cathode, -ia - is);
+        for (let column = 0; column < 3; column += 1) {
+          add(m.g, slots.anode[column]!, iaBy[column]!);
+          add(m.g, slots.screen[column]!, isBy[column]!);
+          add(m.g, slots.cathode[column]!, -iaBy[column]! - isBy[column]!);
+        }
+        const sum = (values: readonly number[]) => values.reduce((a, b) => a + b, 0);
+        add(m.g, slots.anode[3]!, -sum(iaBy));
+        add(m.g, slots.screen[3]!, -sum(isBy));
+        add(m.g, slots.cathode[3]!, sum(iaBy) + sum(isBy));
+      },
+      report(x) {
+        const k = x[cathode]!;
+        const { ia, is } = law(x[anode]! - k, x[screen]! - k, x[grid]! - k);
+        return {
+          current: ia,
+          power: ia * (x[anode]! - k) + is * (x[screen]! - k),
+          region: regionOf(0, 0, ia),
+        };
+      },
+      noise(x) {
+        const k = x[cathode]!;
+        const { ia, is } = law(x[anode]! - k, x[screen]! - k, x[grid]! - k);
+        // Partition between anode and screen adds to the smoothed shot noise.
+        const partition = ia + is > 0 ? (2 * ELEMENTARY_CHARGE * ia * is) / (ia + is) : 0;
+        return [
+          {
+            from: anode,
+            to: cathode,
+            white: 2 * ELEMENTARY_CHARGE * ia * SPACE_CHARGE_SMOOTHING + partition,
+            flicker: 0,
+          },
+        ];
+      },
+    };
+  },
+};
