@@ -1,8 +1,10 @@
 import type { DemoUnit } from './demo-unit.ts';
+import { droverOverdrive } from './drover-overdrive.ts';
+import { heronAutopan } from './heron-autopan.ts';
 import { larkDiscPreamp } from './lark-disc-preamp.ts';
 
 export type { DemoReading, DemoUnit } from './demo-unit.ts';
-export { larkDiscPreamp };
+export { droverOverdrive, heronAutopan, larkDiscPreamp };
 
-/** All units of the demo workshop, in the order they stand on the bench. */
-export const DEMO_UNITS: readonly DemoUnit[] = [larkDiscPreamp];
+/** All units of the demo workshop; the last one lies on top of the bench. */
+export const DEMO_UNITS: readonly DemoUnit[] = [heronAutopan, droverOverdrive, larkDiscPreamp];

@@ -6,10 +6,14 @@ import {
   logSpaced,
   magnitude,
   NoOperatingPoint,
+  onDistinctLayers,
+  READOUTS,
   ratioToDb,
   solve,
   unitOf,
+  type Problem,
   type Proposal,
+  type Readout,
   type ReadoutAnswer,
   type ReadoutRow,
   type SolveRequest,
@@ -41,46 +45,90 @@ const LOWEST_HZ = 10;
 const HIGHEST_HZ = 100_000;
 const POINTS_PER_DECADE = 24;
 
-/** Everything a unit's page shows: readouts, net voltages and the response on every layer. */
+const isSlow = (readout: Readout) => READOUTS[readout.kind].isSlow === true;
+
+/** Everything a unit's page shows at once: quick readouts, net voltages and the response on every layer. */
 export function analyse({ document, response }: AnalysisRequest): Analysis {
   const frequencyHz = logSpaced(LOWEST_HZ, HIGHEST_HZ, POINTS_PER_DECADE);
-  const answers = {} as Record<Layer, readonly ReadoutAnswer[]>;
-  const layers = {} as Record<Layer, LayerAnalysis>;
-  for (const layer of LAYERS) {
-    const made = analyseLayer(document, layer, response, frequencyHz);
-    answers[layer] = made.answers;
-    layers[layer] = made.analysis;
-  }
-  const rows = document.readouts.map((readout, i): ReadoutRow => ({
+  const quick = document.readouts.filter((r) => !isSlow(r));
+  const made = onDistinctLayers(document.circuit, (layer) =>
+    analyseLayer(document, quick, layer, response, frequencyHz),
+  );
+  const layers = Object.fromEntries(LAYERS.map((l, i) => [l, made[i]!.analysis])) as Record<
+    Layer,
+    LayerAnalysis
+  >;
+  return {
+    frequencyHz,
+    rows: rowsOf(
+      document,
+      quick,
+      made.map((m) => m.answers),
+    ),
+    layers,
+  };
+}
+
+/** The readouts that take runs in time, on every layer. */
+export function analyseSlowly(document: UnitDocument): readonly ReadoutRow[] {
+  const slow = document.readouts.filter(isSlow);
+  if (slow.length === 0) return [];
+  const made = onDistinctLayers(document.circuit, (layer): readonly ReadoutAnswer[] => {
+    const model = tryModel(document, layer);
+    return slow.map((r) =>
+      'problem' in model
+        ? { ok: false, problem: model.problem }
+        : evaluateReadout(model, r, document.readouts),
+    );
+  });
+  return rowsOf(document, slow, made);
+}
+
+function rowsOf(
+  document: UnitDocument,
+  readouts: readonly Readout[],
+  answers: readonly (readonly ReadoutAnswer[])[],
+): ReadoutRow[] {
+  return readouts.map((readout, i) => ({
     id: readout.id,
-    unit: unitOf(readout),
-    answers: Object.fromEntries(LAYERS.map((l) => [l, answers[l][i]!])) as Record<Layer, ReadoutAnswer>,
+    unit: unitOf(readout, document.readouts),
+    answers: Object.fromEntries(LAYERS.map((l, k) => [l, answers[k]![i]!])) as Record<Layer, ReadoutAnswer>,
   }));
-  return { frequencyHz, rows, layers };
+}
+
+/** The model of a layer, or the problem that keeps it from being assembled. */
+function tryModel(document: UnitDocument, layer: Layer): BenchModel | { problem: Problem } {
+  try {
+    return new BenchModel(document.circuit, layer);
+  } catch (error) {
+    if (error instanceof HalfsplitError) return { problem: error.problem };
+    throw error;
+  }
 }
 
 function analyseLayer(
   document: UnitDocument,
+  readouts: readonly Readout[],
   layer: Layer,
   response: AnalysisRequest['response'],
   frequencyHz: readonly number[],
 ): { answers: readonly ReadoutAnswer[]; analysis: LayerAnalysis } {
-  try {
-    const model = new BenchModel(document.circuit, layer);
-    const point = model.tryOperatingPoint();
-    const answers = document.readouts.map((r) => evaluateReadout(model, r));
-    if (!point.ok) return { answers, analysis: { volts: null, reason: point.problem.message, gainDb: null } };
-    const volts = Object.fromEntries(model.system.nets().map(([net, i]) => [net, point.x[i]!]));
+  const model = tryModel(document, layer);
+  if ('problem' in model) {
+    const { problem } = model;
     return {
-      answers,
-      analysis: { volts, reason: null, gainDb: response && responseOf(model, response, frequencyHz) },
+      answers: readouts.map(() => ({ ok: false, problem })),
+      analysis: { volts: null, reason: problem.message, gainDb: null },
     };
-  } catch (error) {
-    if (!(error instanceof HalfsplitError)) throw error;
-    const { problem } = error;
-    const answers = document.readouts.map((): ReadoutAnswer => ({ ok: false, problem }));
-    return { answers, analysis: { volts: null, reason: problem.message, gainDb: null } };
   }
+  const point = model.tryOperatingPoint();
+  const answers = readouts.map((r) => evaluateReadout(model, r));
+  if (!point.ok) return { answers, analysis: { volts: null, reason: point.problem.message, gainDb: null } };
+  const volts = Object.fromEntries(model.system.nets().map(([net, i]) => [net, point.x[i]!]));
+  return {
+    answers,
+    analysis: { volts, reason: null, gainDb: response && responseOf(model, response, frequencyHz) },
+  };
 }
 
 function responseOf(

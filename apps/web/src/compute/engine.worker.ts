@@ -1,9 +1,17 @@
 import { expose } from 'comlink';
-import type { SolveRequest } from '@halfsplit/core';
-import { analyse, search, type AnalysisRequest } from './engine.ts';
+import type { SolveRequest, UnitDocument } from '@halfsplit/core';
+import { deepAnalysis, type DeepRequest } from './deep.ts';
+import { analyse, analyseSlowly, search, type AnalysisRequest } from './engine.ts';
 
 const engine = {
   analyse: (request: AnalysisRequest) => analyse(request),
+  analyseSlowly: (document: UnitDocument) => analyseSlowly(document),
+  deep: async (request: DeepRequest, onProgress: (fraction: number) => Promise<void>) => {
+    const told: Promise<void>[] = [];
+    const answer = deepAnalysis(request, (fraction) => told.push(onProgress(fraction)));
+    await Promise.all(told);
+    return answer;
+  },
   search: async (request: SolveRequest, onProgress: (fraction: number) => Promise<void>) => {
     const told: Promise<void>[] = [];
     const outcome = search(request, (fraction) => told.push(onProgress(fraction)));

@@ -1,6 +1,7 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { SolveRequest } from '@halfsplit/core';
-import type { Analysis, AnalysisRequest, SolveOutcome } from './engine.ts';
+import type { DeepAnswer, DeepRequest } from './deep.ts';
+import type { SolveOutcome } from './engine.ts';
 import type { Engine } from './engine.worker.ts';
 
 function startEngine(): { worker: Worker; engine: Remote<Engine> } {
@@ -9,15 +10,20 @@ function startEngine(): { worker: Worker; engine: Remote<Engine> } {
 }
 
 /**
- * Runs analyses in a worker, the latest request only: while one is computed, newer ones replace each other and the
- * last of them is computed next.
+ * Runs one kind of analysis in a worker of its own, the latest request only: while one is computed, newer ones replace
+ * each other and the last of them is computed next.
  */
-export class AnalysisRunner {
+export class LatestRunner<Request, Answer> {
   private readonly engine = startEngine().engine;
-  private waiting: { request: AnalysisRequest; answer: (analysis: Analysis) => void } | null = null;
+  private readonly compute: (engine: Remote<Engine>, request: Request) => Promise<Answer>;
+  private waiting: { request: Request; answer: (answer: Answer) => void } | null = null;
   private isBusy = false;
 
-  run(request: AnalysisRequest, answer: (analysis: Analysis) => void): void {
+  constructor(compute: (engine: Remote<Engine>, request: Request) => Promise<Answer>) {
+    this.compute = compute;
+  }
+
+  run(request: Request, answer: (answer: Answer) => void): void {
     this.waiting = { request, answer };
     if (!this.isBusy) void this.drain();
   }
@@ -27,7 +33,7 @@ export class AnalysisRunner {
     try {
       for (let job = this.waiting; job; job = this.waiting) {
         this.waiting = null;
-        job.answer(await this.engine.analyse(job.request));
+        job.answer(await this.compute(this.engine, job.request));
       }
     } finally {
       this.isBusy = false;
@@ -48,6 +54,18 @@ export function startSearch(
   const { worker, engine } = startEngine();
   const result = engine
     .search(
+      request,
+      proxy((fraction: number) => Promise.resolve(onProgress(fraction))),
+    )
+    .finally(() => worker.terminate());
+  return { result, cancel: () => worker.terminate() };
+}
+
+/** Starts an analysis that is made when asked for, in a worker of its own. */
+export function startDeep(request: DeepRequest, onProgress: (fraction: number) => void): Job<DeepAnswer> {
+  const { worker, engine } = startEngine();
+  const result = engine
+    .deep(
       request,
       proxy((fraction: number) => Promise.resolve(onProgress(fraction))),
     )

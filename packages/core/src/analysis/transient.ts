@@ -1,5 +1,6 @@
 import type { Evaluation } from '../devices/index.ts';
-import { parameter, type Part } from '../circuit/index.ts';
+import type { Layer } from '@halfsplit/contract';
+import { parameter, valueOnLayer, type Part } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import type { BenchModel } from './bench-model.ts';
 import { RealSolver } from './real-solver.ts';
@@ -70,14 +71,14 @@ function edgesOf(part: Part, stopS: number): number[] {
 }
 const MOST_EDGES = 200_000;
 
-function fastestSource(parts: readonly Part[]): number {
-  return Math.max(
-    0,
-    ...parts
-      .filter((p) => p.kind === 'signal' && p['waveform'] !== 'pulse')
-      .map((p) => parameter(p, 'frequency') ?? 1000),
+/** Frequency of the fastest source that sounds, Hz; 0 when all are silent. */
+function fastestSource(parts: readonly Part[], layer: Layer): number {
+  const sounding = parts.filter(
+    (p) => p.kind === 'signal' && p['waveform'] !== 'pulse' && valueOnLayer(p, layer)?.value !== 0,
   );
+  return Math.max(0, ...sounding.map((p) => parameter(p, 'frequency') ?? USUAL_FREQUENCY_HZ));
 }
+const USUAL_FREQUENCY_HZ = 1000;
 
 class Integrator {
   private readonly model: BenchModel;
@@ -140,7 +141,7 @@ class Integrator {
         this.system.circuit.parts.filter((p) => p.kind === 'signal').flatMap((p) => edgesOf(p, stopS)),
       ),
     ].sort((a, b) => a - b);
-    const frequency = fastestSource(this.system.circuit.parts);
+    const frequency = fastestSource(this.system.circuit.parts, this.system.layer);
     const ceiling = Math.min(
       stepS ?? stopS / STEPS_A_RUN,
       frequency > 0 && stepS === undefined ? 1 / (STEPS_A_PERIOD * frequency) : Number.POSITIVE_INFINITY,

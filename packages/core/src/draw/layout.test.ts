@@ -208,6 +208,9 @@ describe('layoutCircuit', () => {
       'Q1 c b e',
       'R1 1k 0 0',
       'C1 1u vcc 0',
+      'P1 10k a w 0',
+      'G1 1V in 0\nC1 1u in y\nP1 10k y 0 0',
+      'G1 1V in 0\nP1 10k 0 out in\nR1 1k out 0',
     ]) {
       const circuit = circuitOf(lines);
       expect(faults(layoutCircuit(circuit)), lines).toEqual([]);

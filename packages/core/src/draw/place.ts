@@ -259,15 +259,24 @@ export class Placer {
     return best?.placement;
   }
 
+  /** A potentiometer stands with its grounded end down and its end at a supply up; others stand as they are drawn. */
+  private uprightTurn(part: Part): Placement['turn'] {
+    if (part.kind !== 'potentiometer') return 0;
+    const [lower, upper] = [this.classOf(part.pins['1'] ?? ''), this.classOf(part.pins['3'] ?? '')];
+    const isUpsideDown = (upper !== 'signal' && upper !== 'positive rail') || lower === 'positive rail';
+    return isUpsideDown ? 2 : 0;
+  }
+
   /** An active part with its control pin on the net's row, to the right of all that hangs there. */
   private standActive(part: Part, net: string, at: Point): void {
     const isOpamp = part.kind === 'opamp';
     const isFlipped = isOpamp && part.pins['plus'] === net;
-    const pin = pinsAt(part, { x: 0, y: 0, turn: 0, isFlipped }).find((p) => part.pins[p.name] === net);
+    const turn = this.uprightTurn(part);
+    const pin = pinsAt(part, { x: 0, y: 0, turn, isFlipped }).find((p) => part.pins[p.name] === net);
     const offset = pin ?? { x: 0, y: 0 };
     for (const dy of [0, 4, -4, 8, -8, 12, -12, 16, -16]) {
       for (let dx = MARGIN; dx < 60; dx += 1) {
-        const placement: Placement = { x: at.x + dx - offset.x, y: at.y + dy - offset.y, turn: 0, isFlipped };
+        const placement: Placement = { x: at.x + dx - offset.x, y: at.y + dy - offset.y, turn, isFlipped };
         if (this.hasRoomAround(part, placement) && this.tryPut(part, placement)) return this.hangFresh();
       }
     }
@@ -382,7 +391,7 @@ export class Placer {
   }
 
   private putAnywhere(part: Part, at: Point): void {
-    this.putNear(part, { x: at.x + 6, y: at.y + 6, turn: 0, isFlipped: false });
+    this.putNear(part, { x: at.x + 6, y: at.y + 6, turn: this.uprightTurn(part), isFlipped: false });
   }
 
   /**
@@ -400,7 +409,7 @@ export class Placer {
       const net = part.pins[p.name];
       return net !== undefined && this.anchors.has(net) ? [{ pin: p.name, points: this.pointsOf(net) }] : [];
     });
-    const turns: Placement['turn'][] = isTwoTerminal(part) ? [1, 3, 0, 2] : [0];
+    const turns: Placement['turn'][] = isTwoTerminal(part) ? [1, 3, 0, 2] : [this.uprightTurn(part)];
     const all = ends.flatMap((e) => e.points);
     const [left, right] = [Math.min(...all.map((p) => p.x)) - 14, Math.max(...all.map((p) => p.x)) + 14];
     const [top, bottom] = [Math.min(...all.map((p) => p.y)) - 14, Math.max(...all.map((p) => p.y)) + 14];

@@ -53,7 +53,10 @@ export function formatWant(want: Want | undefined, unit: Unit): string {
   if (!want) return '';
   const sign = unitSign(unit);
   const number = (value: number) =>
-    (unit === 'dB' ? String(Number(value.toPrecision(6))) : exactText(Number(value.toPrecision(6))))
+    (unit === 'dB' || unit === 'ratio'
+      ? String(Number(value.toPrecision(6)))
+      : exactText(Number(value.toPrecision(6)))
+    )
       .replace('-', '\u2212')
       .replace('u', 'µ');
   const withUnit = (text: string) => {

@@ -52,10 +52,21 @@ export interface ReadoutRow {
   readonly answers: Readonly<Record<Layer, ReadoutAnswer>>;
 }
 
+/** Computes something on every layer, once for layers on which no part has a value of its own. */
+export function onDistinctLayers<T>(circuit: Circuit, compute: (layer: Layer) => T): T[] {
+  const results: T[] = [];
+  for (const layer of LAYERS) {
+    const before = results.at(-1);
+    const hasOwn = circuit.parts.some((p) => p[layer] !== null && p[layer] !== undefined);
+    results.push(before !== undefined && !hasOwn ? before : compute(layer));
+  }
+  return results;
+}
+
 /** Every readout of a unit on every layer. */
 export function readoutTable(document: UnitDocument): ReadoutRow[] {
   const { circuit, readouts } = document;
-  const byLayer = LAYERS.map((layer) => evaluateAll(circuit, readouts, layer));
+  const byLayer = onDistinctLayers(circuit, (layer) => evaluateAll(circuit, readouts, layer));
   return readouts.map((r, i) => ({
     id: r.id,
     unit: unitOf(r, readouts),

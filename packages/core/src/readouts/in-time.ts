@@ -1,4 +1,4 @@
-import { transient, type BenchModel } from '../analysis/index.ts';
+import { BenchModel, transient } from '../analysis/index.ts';
 import { crossingsOf, oscillationOf, type Oscillation, type Trace } from '../audio/index.ts';
 import type { Readout } from '../circuit/index.ts';
 import { HalfsplitError } from '../errors.ts';
@@ -12,8 +12,18 @@ const LONGEST_RUN_S = 800;
 /** Most points of one run: a fast oscillation in a long run is seen long before. */
 const MOST_POINTS = 60_000;
 
+/** The same circuit without its audio: what happens by itself after switch-on. Pulses stay: they trigger. */
+function silenced(model: BenchModel): BenchModel {
+  const { layer } = model.system;
+  const parts = model.circuit.parts.map((p) =>
+    p.kind === 'signal' && p['waveform'] !== 'pulse' ? { ...p, [layer]: 0 } : p,
+  );
+  return new BenchModel({ ...model.circuit, parts }, layer);
+}
+
 /** A net's voltage from switch-on, or as far as `MOST_POINTS` reach. */
-function afterSwitchOn(model: BenchModel, readout: Readout, stopS: number): Trace {
+function afterSwitchOn(sounding: BenchModel, readout: Readout, stopS: number): Trace {
+  const model = silenced(sounding);
   const node = model.system.node(nameField(readout, 'net'), `Readout "${readout.name}"`);
   const timeS: number[] = [];
   const value: number[] = [];

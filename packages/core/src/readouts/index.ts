@@ -1,4 +1,5 @@
 export {
+  onDistinctLayers,
   evaluateAll,
   evaluateReadout,
   outsideBy,

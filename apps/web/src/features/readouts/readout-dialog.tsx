@@ -7,6 +7,8 @@ import {
   parseWant,
   READOUTS,
   unitOf,
+  WEIGHTINGS,
+  type QuantityKind,
   type Readout,
 } from '@halfsplit/core';
 import { Button, Form, Input, Modal, Select } from 'antd';
@@ -22,9 +24,35 @@ const WORDS: Partial<Record<ReadoutKind, string>> = {
   inputImpedance: 'Input impedance',
   outputImpedance: 'Output impedance',
   curveError: 'Error against a published curve',
+  noise: 'Noise over the audio band',
+  thd: 'Distortion at a level',
+  headroom: 'Headroom before it distorts',
+  rate: 'Rate of an oscillation',
+  period: 'Period of an oscillation',
+  delay: 'Delay after switch-on',
+  separation: 'Separation of two channels',
+  thump: 'Thump at switch-on',
+  ripple: 'Supply ripple that gets through',
+  range: 'Range over a potentiometer',
 };
 
-type Field = 'from' | 'to' | 'net' | 'part' | 'source' | 'frequencyHz' | 'side' | 'curve';
+type Field =
+  | 'from'
+  | 'to'
+  | 'net'
+  | 'part'
+  | 'source'
+  | 'frequencyHz'
+  | 'side'
+  | 'curve'
+  | 'out'
+  | 'weighting'
+  | 'levelV'
+  | 'thresholdV'
+  | 'wanted'
+  | 'leak'
+  | 'sourceV'
+  | 'of';
 const FIELDS: Partial<Record<ReadoutKind, readonly Field[]>> = {
   gain: ['from', 'to', 'frequencyHz'],
   corner: ['from', 'to', 'side'],
@@ -34,6 +62,16 @@ const FIELDS: Partial<Record<ReadoutKind, readonly Field[]>> = {
   inputImpedance: ['source', 'frequencyHz'],
   outputImpedance: ['net', 'frequencyHz'],
   curveError: ['from', 'to', 'curve', 'frequencyHz'],
+  noise: ['out', 'weighting'],
+  thd: ['source', 'out', 'frequencyHz', 'levelV'],
+  headroom: ['source', 'out', 'frequencyHz'],
+  rate: ['net'],
+  period: ['net'],
+  delay: ['net', 'thresholdV'],
+  separation: ['from', 'wanted', 'leak', 'frequencyHz'],
+  thump: ['net'],
+  ripple: ['net', 'frequencyHz', 'sourceV'],
+  range: ['of', 'part'],
 };
 
 const LABELS: Record<Field, string> = {
@@ -45,6 +83,28 @@ const LABELS: Record<Field, string> = {
   frequencyHz: 'At frequency',
   side: 'Side',
   curve: 'Curve',
+  out: 'At net',
+  weighting: 'Weighting',
+  levelV: 'Level, peak',
+  thresholdV: 'Threshold',
+  wanted: 'Wanted at net',
+  leak: 'Leaks to net',
+  sourceV: 'Ripple on the supply',
+  of: 'Of the readout',
+};
+
+/** Fields that are typed as a value rather than chosen, and what they are of. */
+const TYPED: Partial<Record<Field, QuantityKind>> = {
+  frequencyHz: 'frequency',
+  levelV: 'voltage',
+  thresholdV: 'voltage',
+  sourceV: 'voltage',
+};
+const EXAMPLES: Partial<Record<Field, string>> = {
+  frequencyHz: '1 kHz',
+  levelV: '100 mV',
+  thresholdV: '4.5 V',
+  sourceV: '10 mV',
 };
 
 interface Values extends Partial<Record<Field, string>> {
@@ -64,6 +124,11 @@ export function ReadoutDialog({ edited, onClose }: { edited: ReadoutResource | n
     .filter((p) => p.kind === 'signal' || p.kind === 'supply')
     .map((p) => ({ value: p.ref }));
   const options: Partial<Record<Field, { value: string; label?: string }[]>> = {
+    out: nets,
+    wanted: nets,
+    leak: nets,
+    weighting: WEIGHTINGS.map((value) => ({ value })),
+    of: document.readouts.filter((r) => r.kind !== 'range').map((r) => ({ value: r.id, label: r.name })),
     from: nets,
     to: nets,
     net: nets,
@@ -78,7 +143,7 @@ export function ReadoutDialog({ edited, onClose }: { edited: ReadoutResource | n
   const submit = (values: Values) => {
     const type = READOUTS[values.kind]!;
     const fields = Object.fromEntries(
-      (FIELDS[values.kind] ?? []).map((f) => [f, f === 'frequencyHz' ? frequencyOf(values[f]) : values[f]]),
+      (FIELDS[values.kind] ?? []).map((f) => [f, TYPED[f] ? numberOf(values[f], TYPED[f]) : values[f]]),
     );
     const want = parseWant(values.want ?? '', type.quantity);
     const draft = {
@@ -139,11 +204,11 @@ export function ReadoutDialog({ edited, onClose }: { edited: ReadoutResource | n
               label={LABELS[field]}
               rules={[
                 { required: true, message: `${LABELS[field]} is missing.` },
-                ...(field === 'frequencyHz' ? [{ validator: checkFrequency }] : []),
+                ...(TYPED[field] ? [{ validator: checkTyped(TYPED[field]) }] : []),
               ]}
             >
-              {field === 'frequencyHz' ? (
-                <Input placeholder="1 kHz" />
+              {TYPED[field] ? (
+                <Input placeholder={EXAMPLES[field]} />
               ) : (
                 <Select showSearch options={options[field] ?? []} />
               )}
@@ -166,16 +231,20 @@ export function ReadoutDialog({ edited, onClose }: { edited: ReadoutResource | n
   );
 }
 
-const frequencyOf = (text: string | undefined): number | undefined => {
-  const parsed = parseValue(text ?? '', { kind: 'frequency', purpose: 'reading' });
+function numberOf(text: string | undefined, kind: QuantityKind): number | undefined {
+  const parsed = parseValue(text ?? '', { kind, purpose: 'reading' });
   return parsed.ok ? parsed.readings[0].value : undefined;
-};
-
-async function checkFrequency(_: unknown, text: string | undefined): Promise<void> {
-  const value = frequencyOf(text);
-  if (text && !(value !== undefined && value > 0))
-    throw new Error(`"${text}" is not a frequency; write it like 1k or 440 Hz.`);
 }
+
+const checkTyped =
+  (kind: QuantityKind) =>
+  async (_: unknown, text: string | undefined): Promise<void> => {
+    const value = numberOf(text, kind);
+    if (text && !(value !== undefined && value > 0))
+      throw new Error(
+        `"${text}" cannot be read here; write it like ${kind === 'frequency' ? '440 Hz' : '100 mV'}.`,
+      );
+  };
 
 async function checkWant(text: string | undefined, kind: ReadoutKind): Promise<void> {
   const quantity = READOUTS[kind].quantity ?? 'number';
@@ -184,7 +253,16 @@ async function checkWant(text: string | undefined, kind: ReadoutKind): Promise<v
 }
 
 function initialValues(edited: ReadoutResource | null): Values {
-  if (!edited) return { kind: 'gain', frequencyHz: '1k', curve: 'disc-replay', side: 'low' };
+  if (!edited)
+    return {
+      kind: 'gain',
+      frequencyHz: '1k',
+      curve: 'disc-replay',
+      side: 'low',
+      weighting: 'A',
+      levelV: '100 mV',
+      sourceV: '10 mV',
+    };
   const readout = edited.readout as unknown as Readout;
   const fields = Object.fromEntries(
     (FIELDS[readout.kind] ?? []).map((f) => [f, readout[f] === undefined ? undefined : String(readout[f])]),

@@ -9,16 +9,16 @@ import {
   type Readout,
   type ReadoutAnswer,
   type ReadoutRow,
+  type Unit,
 } from '@halfsplit/core';
 import { Button } from 'antd';
-import { lazy, Suspense, useMemo, useState, type KeyboardEvent } from 'react';
+import { useMemo, useState, type KeyboardEvent } from 'react';
 import { newKey } from '../../api/client.ts';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { LayerMark, ToneMark } from '../../ui/marks.tsx';
 import { answerText, readoutText } from '../../ui/readout-value.ts';
+import { ChartPanel } from './chart-panel.tsx';
 import { ReadoutDialog } from './readout-dialog.tsx';
-
-const ResponseChart = lazy(() => import('../../ui/response-chart.tsx'));
 
 const COLUMNS: readonly Layer[] = ['marked', 'found', 'planned'];
 const FOLD_KEY = 'halfsplit.dock';
@@ -98,40 +98,11 @@ export function ReadoutsDock() {
               </p>
             )}
           </div>
-          <Response />
+          <ChartPanel />
         </div>
       )}
       {edited && <ReadoutDialog edited={edited === 'new' ? null : edited} onClose={() => setEdited(null)} />}
     </section>
-  );
-}
-
-function Response() {
-  const { analysis, document, readoutId } = useUnitContext();
-  const curves = COLUMNS.flatMap((layer) => {
-    const gainDb = analysis?.layers[layer].gainDb;
-    return gainDb ? [{ layer, gainDb }] : [];
-  });
-  const named =
-    document.readouts.find((r) => r.id === readoutId && r['to']) ?? document.readouts.find((r) => r['to']);
-  const label = named ? `Gain, ${String(named['from'])} to ${String(named['to'])}` : 'Gain';
-  return (
-    <div className="hs-dock-chart">
-      {analysis && curves.length > 0 ? (
-        <>
-          <span className="hs-dim hs-chart-title">{label}</span>
-          <Suspense fallback={null}>
-            <ResponseChart
-              frequencyHz={analysis.frequencyHz}
-              curves={curves}
-              label={`${label}, over frequency`}
-            />
-          </Suspense>
-        </>
-      ) : (
-        <p className="hs-empty-words">A readout with an input and an output draws its response here.</p>
-      )}
-    </div>
   );
 }
 
@@ -145,7 +116,7 @@ interface LineProps {
 }
 
 function ReadoutLine({ resource, readout, row, isSelected, onSelect, onEdit }: LineProps) {
-  const unit = unitOf(readout);
+  const unit = row?.unit ?? unitOf(readout);
   return (
     <tr className={isSelected ? 'hs-row-selected' : undefined} onClick={onSelect}>
       <td>
@@ -162,6 +133,7 @@ function ReadoutLine({ resource, readout, row, isSelected, onSelect, onEdit }: L
         <ValueCell
           key={layer}
           layer={layer}
+          unit={unit}
           readout={readout}
           answer={row?.answers[layer]}
           before={beforeOf(row, layer)}
@@ -191,13 +163,13 @@ function differs(a: ReadoutAnswer | undefined, b: ReadoutAnswer | undefined, uni
 
 interface ValueCellProps {
   readonly layer: Layer;
+  readonly unit: Unit;
   readonly readout: Readout;
   readonly answer: ReadoutAnswer | undefined;
   readonly before: ReadoutAnswer | undefined;
 }
 
-function ValueCell({ layer, readout, answer, before }: ValueCellProps) {
-  const unit = unitOf(readout);
+function ValueCell({ layer, unit, readout, answer, before }: ValueCellProps) {
   const isOut = answer?.ok === true && outsideBy(answer.value, readout.want) !== 0;
   const isMoved = differs(answer, before, unit);
   const className = `hs-number${isOut ? ' hs-out' : isMoved ? ` hs-${layer}` : ' hs-quiet'}`;

@@ -1,0 +1,157 @@
+import type { Layer } from '@halfsplit/contract';
+import {
+  BenchModel,
+  formatQuantity,
+  HalfsplitError,
+  logSpaced,
+  magnitude,
+  naturalFrequencies,
+  noiseAt,
+  NoOperatingPoint,
+  ratioToDb,
+  seededRandom,
+  spreadParts,
+  transient,
+  usualTolerance,
+  type UnitDocument,
+} from '@halfsplit/core';
+
+/** Analyses that are made when they are asked for, one layer at a time. */
+export type DeepKind = 'spread' | 'noise' | 'switch-on' | 'stability';
+
+export interface DeepRequest {
+  readonly kind: DeepKind;
+  readonly document: UnitDocument;
+  readonly layer: Layer;
+  readonly from: string;
+  readonly to: string;
+}
+
+export interface Series {
+  readonly name: string;
+  readonly x: readonly number[];
+  readonly y: readonly number[];
+}
+
+export interface DeepAnswer {
+  readonly kind: DeepKind;
+  /** One plain sentence. */
+  readonly sentence: string;
+  readonly series: readonly Series[];
+  readonly ok: boolean;
+}
+
+const SPREAD_RUNS = 400;
+/** As the response has them, so that band and curve share their points. */
+const SPREAD_PER_DECADE = 24;
+const PROGRESS_EVERY = 10;
+/** The shaded band holds this share of the runs on either side. */
+const OUTSIDE = 0.05;
+
+/** Makes one analysis; what has no answer is a sentence. */
+export function deepAnalysis(request: DeepRequest, onProgress: (fraction: number) => void): DeepAnswer {
+  try {
+    const model = new BenchModel(request.document.circuit, request.layer);
+    if (request.kind === 'spread') return spread(model, request, onProgress);
+    if (request.kind === 'noise') return noise(model, request);
+    return request.kind === 'stability' ? stability(model) : switchOn(model, request, onProgress);
+  } catch (error) {
+    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint)
+      return { kind: request.kind, ok: false, sentence: error.message, series: [] };
+    throw error;
+  }
+}
+
+function spread(
+  model: BenchModel,
+  { document, from, to }: DeepRequest,
+  onProgress: (fraction: number) => void,
+): DeepAnswer {
+  const frequencies = logSpaced(10, 100_000, SPREAD_PER_DECADE);
+  const parts = spreadParts(document.circuit, model, usualTolerance);
+  const random = seededRandom(1);
+  const runs = frequencies.map(() => new Float64Array(SPREAD_RUNS));
+  for (let run = 0; run < SPREAD_RUNS; run += 1) {
+    for (const p of parts) model.retune(p.ref, p.value * (1 + p.tolerance * (2 * random() - 1)));
+    frequencies.forEach((f, i) => (runs[i]![run] = ratioToDb(magnitude(model.transfer(from, to, f)))));
+    if (run % PROGRESS_EVERY === 0) onProgress(run / SPREAD_RUNS);
+  }
+  const at = (share: number) => runs.map((r) => r.slice().sort()[Math.round(share * (SPREAD_RUNS - 1))]!);
+  const [low, high] = [at(OUTSIDE), at(1 - OUTSIDE)];
+  const middle = frequencies.findIndex((f) => f >= 1000);
+  const width = (high[middle]! - low[middle]!).toFixed(1);
+  return {
+    kind: 'spread',
+    ok: true,
+    sentence: `Nine of ten units of these parts lie within ${width} dB of one another at 1 kHz.`,
+    series: [
+      { name: 'low', x: frequencies, y: low },
+      { name: 'high', x: frequencies, y: high },
+    ],
+  };
+}
+
+function noise(model: BenchModel, { to }: DeepRequest): DeepAnswer {
+  const plain = noiseAt(model, { out: to });
+  const weighted = noiseAt(model, { out: to, weighting: 'A' });
+  const loudest = weighted.contributors.slice(0, 2).map((c) => `${c.ref} ${Math.round(c.share * 100)} %`);
+  const nano = plain.densityV.map((v) => v * 1e9);
+  return {
+    kind: 'noise',
+    ok: true,
+    sentence: `${formatQuantity(weighted.totalV, 'V')} A-weighted at ${to}, ${formatQuantity(plain.totalV, 'V')} from 20 Hz to 20 kHz; most of it from ${loudest.join(' and ')}.`,
+    series: [{ name: 'nV/rtHz', x: plain.frequencyHz, y: nano }],
+  };
+}
+
+function stability(model: BenchModel): DeepAnswer {
+  const { poles, stable } = naturalFrequencies(model);
+  const rising = poles.filter((p) => p.re > 0);
+  const ringing = poles.filter((p) => p.im > 0 && p.q > 2).sort((a, b) => b.q - a.q)[0];
+  const swinging = rising.find((p) => p.im > 0);
+  const sentence = swinging
+    ? `This oscillates: it starts at about ${formatQuantity(swinging.frequencyHz, 'Hz')}.`
+    : !stable
+      ? 'This does not rest: it runs to one of its limits.'
+      : ringing
+        ? `It is stable, and rings most at ${formatQuantity(ringing.frequencyHz, 'Hz')}, Q ${ringing.q.toFixed(1)}.`
+        : 'It is stable, and nothing in it rings.';
+  return { kind: 'stability', ok: true, sentence, series: [] };
+}
+
+const FIRST_RUN_S = 5e-3;
+const RUN_GROWTH = 4;
+const LONGEST_RUN_S = 20;
+const AT_REST = 0.02;
+const LISTED_POINTS = 600;
+
+/** The output after switch-on, in runs that grow until it has come to rest. */
+function switchOn(
+  model: BenchModel,
+  { document, layer, to }: DeepRequest,
+  onProgress: (fraction: number) => void,
+): DeepAnswer {
+  const parts = document.circuit.parts.map((p) => (p.kind === 'signal' ? { ...p, [layer]: 0 } : p));
+  const silent = new BenchModel({ ...model.circuit, parts }, layer);
+  const node = silent.system.node(to);
+  for (let stopS = FIRST_RUN_S; ; stopS *= RUN_GROWTH) {
+    const [x, y]: [number[], number[]] = [[], []];
+    const outcome = transient(silent, {
+      stopS,
+      start: 'zero',
+      onPoint: (t, v) => void (x.push(t), y.push(v[node]!)),
+    });
+    if (!outcome.ok) return { kind: 'switch-on', ok: false, sentence: outcome.problem.message, series: [] };
+    const peak = y.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
+    const late = y.filter((_, i) => x[i]! > stopS * 0.6);
+    const isQuiet = Math.max(...late) - Math.min(...late) <= AT_REST * peak;
+    onProgress(Math.min(1, Math.log(stopS / FIRST_RUN_S) / Math.log(LONGEST_RUN_S / FIRST_RUN_S)));
+    if (!isQuiet && stopS < LONGEST_RUN_S) continue;
+    const every = Math.max(1, Math.floor(x.length / LISTED_POINTS));
+    const keep = (list: number[]) => list.filter((_, i) => i % every === 0 || i === list.length - 1);
+    const words = isQuiet
+      ? `Peaks at ${formatQuantity(peak, 'V')} after switch-on, then rests.`
+      : `Peaks at ${formatQuantity(peak, 'V')} and does not come to rest: it swings on.`;
+    return { kind: 'switch-on', ok: true, sentence: words, series: [{ name: to, x: keep(x), y: keep(y) }] };
+  }
+}

@@ -1,0 +1,129 @@
+import type { Layer } from '@halfsplit/contract';
+import { Button, Progress, Segmented } from 'antd';
+import { lazy, Suspense, useMemo, useState } from 'react';
+import { useLayer } from '../../app/layer.tsx';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import type { DeepAnswer, DeepKind, DeepRequest } from '../../compute/deep.ts';
+import { LayerWord } from '../../ui/marks.tsx';
+import { useDeep } from './use-deep.ts';
+
+const ResponseChart = lazy(() => import('../../ui/response-chart.tsx'));
+const SeriesChart = lazy(() => import('../../ui/series-chart.tsx'));
+
+const CURVE_LAYERS: readonly Layer[] = ['marked', 'found', 'planned'];
+
+type View = 'response' | DeepKind;
+const VIEWS: readonly { value: View; label: string }[] = [
+  { value: 'response', label: 'Response' },
+  { value: 'spread', label: 'Spread' },
+  { value: 'noise', label: 'Noise' },
+  { value: 'switch-on', label: 'Switch-on' },
+  { value: 'stability', label: 'Stability' },
+];
+
+/** The response of every layer; and for the layer shown its spread, noise, switch-on and stability when asked for. */
+export function ChartPanel() {
+  const { analysis, document, readoutId } = useUnitContext();
+  const { layer } = useLayer();
+  const [view, setView] = useState<View>('response');
+  const hasNets = (r: (typeof document.readouts)[number]) =>
+    typeof r['from'] === 'string' && typeof r['to'] === 'string';
+  const named =
+    document.readouts.find((r) => r.id === readoutId && hasNets(r)) ?? document.readouts.find(hasNets);
+  const from = named?.['from'] as string | undefined;
+  const to = named?.['to'] as string | undefined;
+  const request = useMemo(
+    (): DeepRequest | null =>
+      view === 'response' || from === undefined || to === undefined
+        ? null
+        : { kind: view, document, layer, from, to },
+    [view, document, layer, from, to],
+  );
+  const deep = useDeep(request);
+  const curves = CURVE_LAYERS.flatMap((l) => {
+    const gainDb = analysis?.layers[l].gainDb;
+    return gainDb ? [{ layer: l, gainDb }] : [];
+  });
+  if (!analysis || curves.length === 0 || from === undefined || to === undefined) {
+    return (
+      <div className="hs-dock-chart">
+        <p className="hs-empty-words">A readout with an input and an output draws its response here.</p>
+      </div>
+    );
+  }
+  const answer = deep.is === 'made' && deep.answer.kind === view ? deep.answer : null;
+  const band =
+    answer?.kind === 'spread' && answer.ok
+      ? { low: answer.series[0]!.y, high: answer.series[1]!.y }
+      : undefined;
+  const label = `Gain, ${from} to ${to}`;
+  return (
+    <div className="hs-dock-chart hs-chart-panel">
+      <div className="hs-chart-head">
+        <Segmented<View>
+          size="small"
+          options={[...VIEWS]}
+          value={view}
+          onChange={setView}
+          aria-label="What is drawn"
+        />
+        {view === 'response' ? (
+          <span className="hs-dim hs-nowrap">{label}</span>
+        ) : (
+          <span className="hs-nowrap">
+            <LayerWord layer={layer} />
+          </span>
+        )}
+      </div>
+      {view !== 'response' && (
+        <p className="hs-chart-note" role="status">
+          {deep.is === 'running' && (
+            <>
+              <Progress
+                percent={Math.round(deep.fraction * 100)}
+                size="small"
+                showInfo={false}
+                style={{ width: 120 }}
+                aria-label="Progress"
+              />{' '}
+              <Button size="small" onClick={deep.cancel}>
+                Stop
+              </Button>
+            </>
+          )}
+          {deep.is === 'stopped' && 'Stopped. Choose it again to compute it.'}
+          {answer && <span className={answer.ok ? undefined : 'hs-out'}>{answer.sentence}</span>}
+        </p>
+      )}
+      <div className="hs-chart-body">
+        <Suspense fallback={null}>
+          {view === 'response' || view === 'spread' ? (
+            <ResponseChart
+              frequencyHz={analysis.frequencyHz}
+              curves={view === 'spread' ? curves.filter((c) => c.layer === layer) : curves}
+              label={`${label}, over frequency`}
+              {...(band ? { band } : {})}
+            />
+          ) : (
+            answer && answer.series[0] && <DeepChart answer={answer} layer={layer} to={to} />
+          )}
+        </Suspense>
+      </div>
+    </div>
+  );
+}
+
+function DeepChart({ answer, layer, to }: { answer: DeepAnswer; layer: Layer; to: string }) {
+  const { x, y } = answer.series[0]!;
+  const isNoise = answer.kind === 'noise';
+  return (
+    <SeriesChart
+      x={x}
+      y={y}
+      xAxis={isNoise ? { unit: 'Hz', isLog: true } : { unit: 's', isLog: false }}
+      yAxis={isNoise ? { unit: 'nV/rtHz', isLog: true } : { unit: 'V', isLog: false }}
+      colour={`var(--hs-${layer})`}
+      label={isNoise ? `Noise at ${to}` : `${to} after switch-on`}
+    />
+  );
+}
