@@ -38,6 +38,14 @@ await main(async () => {
 async function takeAll(address) {
   const { chromium } = await import('@playwright/test');
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ARGUMENTS });
+  try {
+    await takeEach(browser, address);
+  } finally {
+    await browser.close();
+  }
+}
+
+async function takeEach(browser, address) {
   const open = async (options) => {
     const context = await browser.newContext({
       viewport: { width: 1280, height: 800 },
@@ -49,7 +57,9 @@ async function takeAll(address) {
   };
   const take = async (page, name) => {
     await page.evaluate(() => document.fonts.ready);
-    await page.waitForFunction(() => document.querySelector('.hs-chart svg, .hs-bench') !== null);
+    await page.waitForFunction(
+      () => document.querySelector('.hs-chart svg, .hs-bench, .hs-dock-folded') !== null,
+    );
     await page.screenshot({ path: join(ROOT, 'docs/screenshots', `${name}.png`) });
   };
   const stage = (page, word) =>
@@ -77,6 +87,27 @@ async function takeAll(address) {
   await stage(page, 'Log');
   await take(page, 'log');
 
+  const sentence = page.getByRole('region', { name: 'Readouts' }).getByRole('status');
+  const settled = (name) =>
+    page
+      .getByRole('row')
+      .filter({ hasText: name })
+      .getByText(/[0-9] (Hz|mHz|dB)/)
+      .nth(2)
+      .waitFor();
+  await page.goto('/');
+  await unit(page, /Drover/).click();
+  await page.getByText('Spread', { exact: true }).click();
+  await sentence.getByText(/Nine of ten/).waitFor();
+  await settled('Tone control travel');
+  await take(page, 'spread');
+  await page.goto('/');
+  await unit(page, /Heron/).click();
+  await page.getByText('Stability', { exact: true }).click();
+  await sentence.getByText(/oscillates/).waitFor();
+  await settled('Rate over the knob');
+  await page.screenshot({ path: join(ROOT, 'docs/screenshots', 'oscillator.png') });
+
   const dim = await open({ colorScheme: 'dark' });
   await dim.goto('/');
   await unit(dim, /Lark 3/).click();
@@ -88,5 +119,4 @@ async function takeAll(address) {
   await unit(phone, /Lark 3/).click();
   await stage(phone, 'Measure');
   await take(phone, 'measure-phone');
-  await browser.close();
 }

@@ -108,6 +108,49 @@ describe('halfsplit', () => {
     ]);
   });
 
+  it('computes noise, a run in time, poles and tolerance', async () => {
+    const path = await unitFile('h.json', divider);
+    const noise = await command(
+      'noise',
+      path,
+      '--out',
+      'out',
+      '--source',
+      'G1',
+      '--weighting',
+      'A',
+      '--level',
+      '1V',
+    );
+    expect(noise.answer).toMatchObject({
+      totalV: expect.any(Number),
+      inputReferredV: expect.any(Number),
+      contributors: [{ ref: 'R3', share: expect.closeTo(1, 6) }],
+    });
+    const run = await command('transient', path, '--stop', '1ms', '--step', '0.1ms', '--out', 'out,a');
+    expect((run.answer['timeS'] as number[]).length).toBe(11);
+    expect((run.answer['nets'] as Record<string, number[]>)['a']!.at(-1)).toBeCloseTo(5, 9);
+    const poles = await command('poles', path);
+    expect(poles.answer).toMatchObject({
+      stable: true,
+      poles: [{ re: expect.closeTo(-1e4, 3), im: 0, frequencyHz: expect.closeTo(1591.55, 1), q: 0.5 }],
+    });
+    const tolerance = await command('tolerance', path, '--readout', 'va', '--runs', '2000', '--seed', '1');
+    expect(tolerance.answer).toMatchObject({
+      mean: expect.closeTo(5, 1),
+      worst: { low: expect.closeTo(4.75, 6), high: expect.closeTo(5.25, 6) },
+      yield: 0,
+    });
+    expect(tolerance.answer['contributions']).toMatchObject([
+      { share: expect.closeTo(0.5, 3) },
+      { share: expect.closeTo(0.5, 3) },
+      {},
+      {},
+    ]);
+    const again = await command('tolerance', path, '--readout', 'va', '--runs', '2000', '--seed', '1');
+    expect(again.answer).toEqual(tolerance.answer);
+  });
+
   it('solves for the first readout that has a wanted range', async () => {
     const { answer } = await command(
       'solve',
@@ -144,6 +187,7 @@ describe('halfsplit', () => {
   it.each([
     [[], /^Use: halfsplit/],
     [['op'], /^Name a unit file/],
+    [['transient', 'x', '--out', 'a'], /cannot be read/],
     [['op', '/nowhere/x.json'], /cannot be read/],
     [['value', 'zzz'], /cannot be read as a value/],
     [['preferred', '1k', '--series', 'E7'], /not an E series/],

@@ -1,13 +1,20 @@
 import { Matrix, solve as solveDense } from 'ml-matrix';
-import type { SmallSignal } from '../src/index.ts';
 import {
   BenchModel,
   evaluateReadout,
   layoutCircuit,
+  naturalFrequencies,
+  noiseAt,
+  seededRandom,
   solve,
+  spreadParts,
+  toleranceOf,
+  transient,
   type Circuit,
   type Readout,
+  type SmallSignal,
 } from '../src/index.ts';
+import { DEMO_UNITS } from '../../demo/src/index.ts';
 import { circuitOf, randomCircuit } from '../src/testing/circuits.ts';
 
 /** Median time of a call in microseconds over several runs after a warm-up, each run long enough to be told. */
@@ -91,6 +98,12 @@ add(
   `operating point from zero, ${active.parts.length} parts`,
   medianUs(() => void new BenchModel(active, 'marked').tryOperatingPoint()),
 );
+for (const { document } of DEMO_UNITS) {
+  add(
+    `operating point from zero, ${document.unit.name ?? ''}`,
+    medianUs(() => void new BenchModel(document.circuit, 'marked').tryOperatingPoint()),
+  );
+}
 const forty = randomCircuit(5, 7);
 add(
   `layout of ${forty.parts.length} parts`,
@@ -126,6 +139,79 @@ add(
       }),
     3,
   ),
+);
+
+const STAGE = circuitOf(`
+  V1 9V vcc 0
+  G1 10mV 1kHz in 0
+  C1 1u in b
+  R1 470k vcc b
+  R2 68k b 0
+  Q1 2N3904 c b e
+  R3 10k vcc c
+  R4 820 e 0
+  Q2 2N3904 vcc c e2
+  R5 4k7 e2 0
+  C2 10u e2 out
+  R6 47k out 0`);
+const CLIPPER = circuitOf(`
+  V1 9V vp 0
+  V2 9V 0 vm
+  G1 100mV 1kHz in 0
+  R1 4k7 m 0
+  U1 TL072 plus=in minus=m out=out vplus=vp vminus=vm
+  R2 100k m out
+  C1 100p m out
+  D1 1N4148 m out
+  D2 1N4148 out m`);
+const RUN_S = 0.05;
+for (const [name, circuit] of [
+  ['two-transistor stage', STAGE],
+  ['opamp clipper', CLIPPER],
+] as const) {
+  const model = new BenchModel(circuit, 'marked');
+  for (const [how, stepS] of [
+    ['steps by error', undefined],
+    ['every 1/48000 s', 1 / 48_000],
+  ] as const) {
+    const us = medianUs(() => {
+      transient(model, { stopS: RUN_S, ...(stepS === undefined ? {} : { stepS }), onPoint: () => undefined });
+    }, 3);
+    add(
+      `transient of ${name}, ${how}, 50 ms of 1 kHz`,
+      us,
+      `${((RUN_S * 1e6) / us).toFixed(2)} times real time`,
+    );
+  }
+}
+
+const spreadCircuit = randomCircuit(11, 3);
+const spreadModel = new BenchModel(spreadCircuit, 'marked');
+const three: Readout[] = [
+  gain,
+  { ...gain, id: 'g2', frequencyHz: 100 },
+  { id: 'v', name: 'v', kind: 'voltage', net: 'c0' },
+];
+const RUNS = 2000;
+const spreadUs = medianUs(() => {
+  const parts = spreadParts(spreadCircuit, spreadModel, () => 0.05);
+  let total = 0;
+  const read = () =>
+    three.reduce((sum, r) => sum + ((a) => (a.ok ? a.value : 0))(evaluateReadout(spreadModel, r)), 0);
+  total += toleranceOf(spreadModel, parts, read, undefined, { runs: RUNS, random: seededRandom(1) }).mean;
+  if (Number.isNaN(total)) throw new Error('no value');
+}, 3);
+add(
+  `Monte Carlo, 10,000 runs of three readouts, ${spreadCircuit.parts.length} parts, one worker`,
+  (spreadUs * 10_000) / RUNS,
+);
+add(
+  'natural frequencies, active circuit',
+  medianUs(() => void naturalFrequencies(activeModel)),
+);
+add(
+  'noise, 20 Hz to 20 kHz, active circuit',
+  medianUs(() => void noiseAt(activeModel, { out: 'out' }), 3),
 );
 
 const width = Math.max(...rows.map((r) => r.what.length));

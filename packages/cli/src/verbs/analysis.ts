@@ -20,19 +20,21 @@ import { UsageError, type Options } from '../options.ts';
 const FROM_HZ = 20;
 const TO_HZ = 20_000;
 
-/** `noise FILE --out NET [--source V1] [--from --to --weighting none|A|468]` */
+/** `noise FILE --out NET [--source V1] [--from --to --weighting none|A|468 --level V]` */
 export async function noise(options: Options): Promise<unknown> {
   const { circuit } = await loadUnit(options.words[0]);
   const weighting = options.text('weighting') ?? 'none';
   if (!WEIGHTINGS.includes(weighting as Weighting))
     throw new UsageError(`--weighting is one of ${WEIGHTINGS.join(', ')}, not "${weighting}".`);
   const source = options.text('source');
+  const level = options.text('level') === undefined ? undefined : options.positive('level', 1, 'voltage');
   return noiseAt(new BenchModel(circuit, options.layer()), {
     out: options.requiredText('out'),
     weighting: weighting as Weighting,
     fromHz: options.positive('from', FROM_HZ, 'frequency'),
     toHz: options.positive('to', TO_HZ, 'frequency'),
     ...(source === undefined ? {} : { source }),
+    ...(level === undefined ? {} : { levelV: level }),
   });
 }
 

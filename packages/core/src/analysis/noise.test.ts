@@ -45,6 +45,7 @@ describe('noise', () => {
     expect(densityV[0]).toBeCloseTo(Math.sqrt(4 * BOLTZMANN * TEMPERATURE_K * 1000), 14);
     expect(densityV[0]! * 1e9).toBeCloseTo(4.07, 2);
     expect(totalV * 1e6).toBeCloseTo(0.576, 3);
+    expect(noise('R1 1k out 0', { out: 'out', levelV: 1 }).signalToNoiseDb).toBeCloseTo(124.8, 1);
     expect(contributors).toEqual([{ ref: 'R1', share: expect.closeTo(1, 9) }]);
   });
 

@@ -9,6 +9,8 @@ export interface NoiseOptions {
   readonly fromHz?: number;
   readonly toHz?: number;
   readonly weighting?: Weighting;
+  /** Signal at the output, V r.m.s., that the noise is compared with. */
+  readonly levelV?: number;
 }
 
 export interface NoiseAnswer {
@@ -19,6 +21,8 @@ export interface NoiseAnswer {
   readonly totalV: number;
   /** Root of the integral of density^2 / |gain|^2 over the band, V (or Pa for a capsule). */
   readonly inputReferredV?: number;
+  /** 20 log10 of the level stated over the total, dB. */
+  readonly signalToNoiseDb?: number;
   /** Share of the weighted power, largest first. */
   readonly contributors: readonly { readonly ref: string; readonly share: number }[];
 }
@@ -78,6 +82,9 @@ export function noiseAt(model: BenchModel, options: NoiseOptions): NoiseAnswer {
     densityV: listed.map((n) => Math.sqrt(density[n]!)),
     totalV: Math.sqrt(total),
     ...(options.source === undefined ? {} : { inputReferredV: Math.sqrt(integrate(frequencies, referred)) }),
+    ...(options.levelV === undefined
+      ? {}
+      : { signalToNoiseDb: 20 * Math.log10(options.levelV / Math.sqrt(total)) }),
     contributors,
   };
 }

@@ -181,9 +181,9 @@ describe('operating point of random networks', () => {
     );
   });
 
-  it('converges on 300 random circuits of transistors, diodes and opamps, or names the net', () => {
+  it('converges on 2,000 random circuits of transistors, diodes and opamps, or names the net', () => {
     const failures: string[] = [];
-    for (let seed = 1; seed <= 300; seed += 1) {
+    for (let seed = 1; seed <= 2000; seed += 1) {
       const model = new BenchModel(randomCircuit(seed, 1 + (seed % 5)), 'marked');
       const point = model.tryOperatingPoint();
       if (!point.ok) failures.push(`seed ${seed}: ${point.problem.message}`);

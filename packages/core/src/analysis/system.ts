@@ -30,6 +30,8 @@ export class System {
   private readonly netIndex = new Map<string, number>();
   private readonly byRef = new Map<string, Device>();
   private readonly loading: readonly Device[];
+  private readonly exciting: readonly Device[];
+  private readonly excitation = { scale: 1, timeS: null as number | null };
 
   /**
    * Assembles the circuit as it is on a layer. Boxes are left out. Throws `analysis/no-model`, `circuit/pin-open`,
@@ -56,6 +58,7 @@ export class System {
     this.devices = modelled.map((part) => this.build(part, unknowns));
     this.unknowns = unknowns;
     this.loading = this.devices.filter((d) => d.load);
+    this.exciting = this.devices.filter((d) => d.excite);
     for (const device of this.devices) {
       if (this.byRef.has(device.ref)) throw new HalfsplitError('circuit/duplicate-ref', { ref: device.ref });
       this.byRef.set(device.ref, device);
@@ -172,8 +175,10 @@ export class System {
   }
 
   excite(b: Float64Array, scale: number, timeS: number | null): void {
-    b.fill(0);
-    for (const device of this.devices) device.excite?.(b, { scale, timeS });
+    for (let row = 0; row < b.length; row += 1) b[row] = 0;
+    this.excitation.scale = scale;
+    this.excitation.timeS = timeS;
+    for (let i = 0; i < this.exciting.length; i += 1) this.exciting[i]!.excite!(b, this.excitation);
     b[0] = 0;
   }
 

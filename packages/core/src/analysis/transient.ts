@@ -24,8 +24,12 @@ export type TransientOutcome =
 const USUAL_RELATIVE_ERROR = 2e-5;
 const ABSOLUTE_ERROR = 1e-6;
 const NEWTON_LIMIT = 30;
-const NEWTON_RELATIVE = 1e-6;
-const NEWTON_ABSOLUTE = 1e-9;
+/**
+ * A Newton step this small ends the search: what is left of the error is its square over kT/q, a thousandth of the local
+ * error allowed.
+ */
+const NEWTON_RELATIVE = 1e-5;
+const NEWTON_ABSOLUTE = 2e-5;
 /** Largest step without a step given: this part of the run, and of a source's period. */
 const STEPS_A_RUN = 200;
 const STEPS_A_PERIOD = 40;
@@ -73,12 +77,25 @@ const MOST_EDGES = 200_000;
 
 /** Frequency of the fastest source that sounds, Hz; 0 when all are silent. */
 function fastestSource(parts: readonly Part[], layer: Layer): number {
+  const sampled = parts
+    .filter((p) => p.kind === 'signal' && p['waveform'] === 'sampled')
+    .map((p) => parameter(p, 'sampleRateHz') ?? USUAL_SAMPLE_RATE_HZ);
   const sounding = parts.filter(
-    (p) => p.kind === 'signal' && p['waveform'] !== 'pulse' && valueOnLayer(p, layer)?.value !== 0,
+    (p) =>
+      p.kind === 'signal' &&
+      p['waveform'] !== 'pulse' &&
+      p['waveform'] !== 'sampled' &&
+      valueOnLayer(p, layer)?.value !== 0,
   );
-  return Math.max(0, ...sounding.map((p) => parameter(p, 'frequency') ?? USUAL_FREQUENCY_HZ));
+  // A step never passes over a sample.
+  return Math.max(
+    0,
+    ...sampled.map((rate) => rate / STEPS_A_PERIOD),
+    ...sounding.map((p) => parameter(p, 'frequency') ?? USUAL_FREQUENCY_HZ),
+  );
 }
 const USUAL_FREQUENCY_HZ = 1000;
+const USUAL_SAMPLE_RATE_HZ = 48_000;
 
 class Integrator {
   private readonly model: BenchModel;
@@ -239,35 +256,40 @@ class Integrator {
     const predicted = this.prediction;
     predicted.set(trial);
     system.excite(this.b, 1, this.t + h);
+    const { b, q, qTrial, qDot, qDotTrial, jacobian, size } = this;
+    const { f, g, c } = evaluation;
+    const linearG = system.linear.g;
+    const isLinear = system.isLinear;
+    const memory = isEuler ? 0 : 1;
     let isSettled = false;
     for (let i = 0; i < NEWTON_LIMIT && !isSettled; i += 1) {
       system.evaluate(trial, evaluation);
-      this.charge(trial, this.qTrial);
-      residual.fill(0);
-      system.multiplyAdd(system.linear.g, trial, residual);
-      for (let row = 1; row < this.size; row += 1) {
-        const rate = scale * (this.qTrial[row]! - this.q[row]!) - (isEuler ? 0 : this.qDot[row]!);
-        this.qDotTrial[row] = rate;
-        residual[row] = this.b[row]! - residual[row]! - evaluation.f[row]! - rate;
+      this.charge(trial, qTrial);
+      for (let row = 0; row < size; row += 1) residual[row] = 0;
+      system.multiplyAdd(linearG, trial, residual);
+      for (let row = 1; row < size; row += 1) {
+        const rate = scale * (qTrial[row]! - q[row]!) - memory * qDot[row]!;
+        qDotTrial[row] = rate;
+        residual[row] = b[row]! - residual[row]! - f[row]! - rate;
       }
-      for (let slot = 1; slot < this.jacobian.length; slot += 1)
-        this.jacobian[slot] = evaluation.g[slot]! + scale * evaluation.c[slot]!;
-      const singular = this.solver.factor(this.jacobian);
+      for (let slot = 1; slot < jacobian.length; slot += 1) jacobian[slot] = g[slot]! + scale * c[slot]!;
+      const singular = this.solver.factor(jacobian);
       if (singular >= 0) {
         this.worst = singular;
         return null;
       }
       this.solver.solve(residual, delta);
       isSettled = !evaluation.limited;
-      for (let k = 1; k < this.size; k += 1) {
+      for (let k = 1; k < size; k += 1) {
         const change = delta[k]!;
-        trial[k] = trial[k]! + change;
-        if (!(Math.abs(change) <= NEWTON_RELATIVE * Math.abs(trial[k]!) + NEWTON_ABSOLUTE)) {
+        const next = trial[k]! + change;
+        trial[k] = next;
+        if (!(Math.abs(change) <= NEWTON_RELATIVE * Math.abs(next) + NEWTON_ABSOLUTE)) {
           isSettled = false;
           this.worst = k;
         }
       }
-      if (system.isLinear) isSettled = true;
+      if (isLinear) isSettled = true;
     }
     if (!isSettled || !Number.isFinite(trial[this.worst]!)) return null;
     // The last Newton step moved x a little: its charge follows by the same linearisation.

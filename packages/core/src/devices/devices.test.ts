@@ -206,6 +206,8 @@ describe('others', () => {
     expect([0, 0.25, 0.5].map(of('sine'))).toEqual([1, 3, expect.closeTo(1, 12)]);
     expect([0, 0.49, 0.51].map(of('square'))).toEqual([3, 3, -1]);
     expect([0, 0.25, 0.5, 0.75].map(of('triangle'))).toEqual([1, 3, 1, -1]);
+    const played = of('sampled', { samples: [0, 1, -1], sampleRateHz: 10 });
+    expect([0, 0.05, 0.1, 0.2, 5].map(played)).toEqual([1, 2, 3, -1, 1].map((v) => expect.closeTo(v, 12)));
     const pulse = of('pulse', { delay: 1, width: 2, periodS: 10, rise: 1, fall: 1 });
     expect([0.5, 1.5, 3, 4.5, 6, 11.5].map(pulse)).toEqual([1, 2, 3, 2, 1, 2]);
   });

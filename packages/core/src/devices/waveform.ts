@@ -1,14 +1,15 @@
 import { parameter, type Part } from '../circuit/index.ts';
 
 /** What a signal source does over time, by its `waveform`. */
-export const WAVEFORMS = ['sine', 'square', 'triangle', 'pulse'] as const;
+export const WAVEFORMS = ['sine', 'square', 'triangle', 'pulse', 'sampled'] as const;
 
 /** EMF in volt at a time in seconds since the start. */
 export type Waveform = (timeS: number) => number;
 
 /**
  * Waveform of a signal source: sine starts at phase 0, square starts high, triangle starts at the offset rising,
- * pulse has delay, width, period, rise and fall and goes from the offset to offset + amplitude.
+ * pulse has delay, width, period, rise and fall and goes from the offset to offset + amplitude; sampled plays `samples` (1 is
+ * the amplitude) at `sampleRateHz`, straight between them, once.
  */
 export function waveformOf(part: Part, amplitude: number): Waveform {
   const offset = parameter(part, 'offset') ?? 0;
@@ -24,9 +25,24 @@ export function waveformOf(part: Part, amplitude: number): Waveform {
       };
     case 'pulse':
       return pulseOf(part, amplitude, offset);
+    case 'sampled':
+      return sampledOf(part, amplitude, offset);
     default:
       return (t) => offset + amplitude * Math.sin(2 * Math.PI * frequency * t);
   }
+}
+
+const USUAL_SAMPLE_RATE_HZ = 48_000;
+
+function sampledOf(part: Part, amplitude: number, offset: number): Waveform {
+  const samples = Array.isArray(part['samples']) ? (part['samples'] as unknown[]).map(Number) : [];
+  const rate = parameter(part, 'sampleRateHz') ?? USUAL_SAMPLE_RATE_HZ;
+  return (timeS) => {
+    const place = timeS * rate;
+    const before = Math.floor(place);
+    const [a, b] = [samples[before] ?? 0, samples[before + 1] ?? 0];
+    return offset + amplitude * (a + (b - a) * (place - before));
+  };
 }
 
 function pulseOf(part: Part, amplitude: number, offset: number): Waveform {

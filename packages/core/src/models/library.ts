@@ -19,6 +19,7 @@ export const MODELS: readonly Model[] = [
   { name: 'BC549C', kind: 'bjt', origin: TYPICAL, params: { polarity: 'npn', IS: 2.4e-14, BF: 520, BR: 5, VAF: 60, IKF: 0.12, ISE: 3.5e-15, NE: 1.3, RB: 100, RC: 0.25, RE: 0.5, CJE: 1.3e-11, CJC: 4e-12, TF: 5e-10 } },
   { name: 'BC557B', kind: 'bjt', origin: TYPICAL, params: { polarity: 'pnp', IS: 3.8e-14, BF: 250, BR: 6, VAF: 40, IKF: 0.08, RB: 100, RC: 0.6, RE: 0.5, CJE: 1.6e-11, CJC: 1e-11, TF: 6.6e-10 } },
   { name: '1N4148', kind: 'diode', origin: TYPICAL, params: { IS: 2.52e-9, N: 1.752, RS: 0.568, BV: 100, IBV: 1e-4, CJO: 4e-12, VJ: 0.6, M: 0.4, TT: 2e-8 } },
+  { name: '1N914', kind: 'diode', origin: TYPICAL, params: { IS: 2.52e-9, N: 1.752, RS: 0.568, BV: 75, IBV: 1e-4, CJO: 1.73e-12, VJ: 0.6, M: 0.4, TT: 6e-9 } },
   { name: '1N4001', kind: 'diode', origin: TYPICAL, params: { IS: 1.4e-9, N: 1.7, RS: 0.03, BV: 50, IBV: 1e-5, CJO: 2.6e-11, VJ: 0.7, M: 0.35, TT: 3e-6 } },
   { name: '1N4007', kind: 'diode', origin: TYPICAL, params: { IS: 7.03e-9, N: 1.809, RS: 0.034, BV: 1000, IBV: 1e-5, CJO: 1e-11, VJ: 0.7, M: 0.35, TT: 4e-6 } },
   { name: '1N34A', kind: 'diode', origin: TYPICAL, params: { IS: 2e-7, N: 1.3, RS: 7, BV: 75, IBV: 2e-5, CJO: 1e-12, VJ: 0.3, M: 0.3 } },

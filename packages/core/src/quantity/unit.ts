@@ -1,5 +1,5 @@
 /** Units as they stand in files and answers; screens show `ohm` as Ω. */
-export const UNITS = ['ohm', 'F', 'H', 'V', 'A', 'W', 'Hz', 's', 'dB', 'ratio', 'm'] as const;
+export const UNITS = ['ohm', 'F', 'H', 'V', 'A', 'W', 'Hz', 's', 'dB', 'ratio', 'm', 'semitones'] as const;
 export type Unit = (typeof UNITS)[number] | '';
 
 export const OHM_SIGN = '\u03a9';

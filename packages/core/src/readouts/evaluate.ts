@@ -4,7 +4,7 @@ import type { Circuit, Readout, UnitDocument, Want } from '../circuit/index.ts';
 import { HalfsplitError, problem } from '../errors.ts';
 import type { Unit } from '../quantity/index.ts';
 import type { ReadoutAnswer } from './readout-type.ts';
-import { rangeOver } from './range.ts';
+import { rangeOver, semitones } from './range.ts';
 import { READOUTS } from './registry.ts';
 
 /**
@@ -19,7 +19,9 @@ export function evaluateReadout(
   try {
     if (readout.kind === 'range') {
       const range = rangeOver(model, readout, others, (at, other) => evaluateReadout(at, other));
-      return { ok: true, value: range.max - range.min, range };
+      const distance =
+        readout['in'] === 'semitones' ? semitones(range.min, range.max) : range.max - range.min;
+      return { ok: true, value: distance, range };
     }
     const value = READOUTS[readout.kind].compute(model, readout);
     if (Number.isFinite(value)) return { ok: true, value };
@@ -79,6 +81,7 @@ export function readoutTable(document: UnitDocument): ReadoutRow[] {
 
 /** The unit a readout is read in; a range has that of the readout it is of. */
 export function unitOf(readout: Readout, others: readonly Readout[] = []): Unit {
+  if (readout.kind === 'range' && readout['in'] === 'semitones') return 'semitones';
   const other = readout.kind === 'range' ? others.find((r) => r.id === readout['of']) : undefined;
   return READOUTS[other?.kind ?? readout.kind].unit;
 }

@@ -119,6 +119,13 @@ describe('noise, leakage and range', () => {
   });
 
   it('counts semitones: an octave has twelve', () => {
+    const lines = TIMER.replace('R1 10k vcc d', 'R1 1k vcc y\nP1 100k linear position=0.5 1=y 2=d 3=d');
+    const [, pitch] = readAll(lines, [
+      { kind: 'rate', net: 'out' },
+      { kind: 'range', of: 'r0', part: 'P1', in: 'semitones' },
+    ]);
+    // From RA = 1k to 101k beside two RB of 47k.
+    expect(pitch!.ok && pitch!.value).toBeCloseTo(12 * Math.log2((101 + 94) / (1 + 94)), 0);
     expect(semitones(440, 880)).toBeCloseTo(12, 12);
     expect(semitones(440, 466.1638)).toBeCloseTo(1, 5);
   });

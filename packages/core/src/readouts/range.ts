@@ -11,7 +11,7 @@ export type Evaluate = (model: BenchModel, readout: Readout) => ReadoutAnswer;
 
 /**
  * Smallest and largest value of another readout (`of`, its id) over the travel of a potentiometer (`part`). As a single
- * number it is the distance between the two, in that readout's unit.
+ * number it is the distance between the two, in that readout's unit, or in semitones with `in`: "semitones".
  */
 export function rangeOver(
   model: BenchModel,

@@ -1,0 +1,33 @@
+import { expect, readoutCell, test } from './support/bench.ts';
+
+test('spread, noise, switch-on and stability are computed when asked for, and say one sentence each', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page
+    .getByRole('link', { name: /Drover/ })
+    .first()
+    .click();
+  await expect(readoutCell(page, 'Bass corner', 'found')).toHaveClass(/hs-out/);
+  await expect(readoutCell(page, 'Distortion at 100 mV', 'marked')).toHaveText('0.206');
+  const note = page.getByRole('region', { name: 'Readouts' }).getByRole('status');
+  for (const [view, sentence] of [
+    ['Spread', /Nine of ten units of these parts lie within \d+\.\d dB/],
+    ['Noise', /A-weighted at d.*most of it from/],
+    ['Switch-on', /Peaks at .* after switch-on, then rests/],
+    ['Stability', /It is stable/],
+  ] as const) {
+    await page.getByText(view, { exact: true }).click();
+    await expect(note).toContainText(sentence);
+  }
+});
+
+test('an oscillator says at what rate it starts, and its rate is read', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: /Heron/ }).first().click();
+  await expect(readoutCell(page, 'Pan rate', 'marked')).toHaveText(/1\.2\d Hz/, { timeout: 60_000 });
+  await page.getByText('Stability', { exact: true }).click();
+  await expect(page.getByRole('region', { name: 'Readouts' }).getByRole('status')).toContainText(
+    /This oscillates: it starts at about 1\.9\d Hz/,
+  );
+});
