@@ -20,7 +20,7 @@ interface SchematicProps {
 const MARGIN = 2;
 /** Pixels of a drawing unit at which the text is 12 px tall. */
 const FULL_SCALE = 10;
-const LEAST_SCALE = 7;
+const LEAST_SCALE = 9;
 
 /** A drawing that answers: hover or select a symbol or a net, drag a symbol to move it. */
 export function Schematic(props: SchematicProps) {

@@ -1,0 +1,125 @@
+import type { ReadingResource, UnitResource } from '@halfsplit/contract';
+import { formatSheetLine, normalisePart, parseSheetLine } from '@halfsplit/core';
+import { describe, expect, it } from 'vitest';
+import { cautionsFor } from './cautions.ts';
+import { readReading } from './reading-text.ts';
+import { byHarm, measuredParts, nextToMeasure } from './run.ts';
+
+const LINES = [
+  'V1 9V vcc 0',
+  'R1 10k 10% vcc a',
+  'R2 47k 10% a 0',
+  'C1 22u polarised a b',
+  'Q1 2N3904 vcc a b',
+  'R3 1k b 0',
+];
+
+function unitWith(
+  readings: readonly (readonly [ref: string, value: number | 'open', condition?: 'in circuit'])[],
+): UnitResource {
+  const parts = LINES.map((line, position) => {
+    const read = parseSheetLine(line);
+    if (!read.ok) throw new Error(line);
+    return { id: `id-${read.part.ref}`, version: 0, position, part: read.part };
+  });
+  const made = readings.map(([ref, value, condition], i): ReadingResource => ({
+    id: `r${i}`,
+    partId: `id-${ref}`,
+    readoutId: null,
+    value,
+    condition: condition ?? 'leg lifted',
+    instrument: null,
+    takenAt: new Date(i * 1000).toISOString(),
+    withdrawn: false,
+  }));
+  return { parts, readings: made } as unknown as UnitResource;
+}
+
+const refs = (list: readonly { part: { ref: string } }[]) => list.map((p) => p.part.ref);
+const part = (ref: string) => {
+  const line = LINES.find((l) => l.startsWith(`${ref} `))!;
+  const read = parseSheetLine(line);
+  if (!read.ok) throw new Error(line);
+  return normalisePart(read.part as never, ref, []);
+};
+
+describe('a measuring run', () => {
+  it('goes through what a meter can read, in the order of the sheet', () => {
+    expect(refs(measuredParts(unitWith([])))).toEqual(['R1', 'R2', 'C1', 'R3']);
+  });
+
+  it('puts the worst on top and leaves the unmeasured in their order below', () => {
+    const parts = measuredParts(
+      unitWith([
+        ['R1', 10_100],
+        ['R3', 1800],
+        ['C1', 'open'],
+      ]),
+    );
+    expect(refs(byHarm(parts))).toEqual(['C1', 'R3', 'R1', 'R2']);
+  });
+
+  it('shows the latest reading and keeps count of all', () => {
+    const r1 = measuredParts(
+      unitWith([
+        ['R1', 15_000],
+        ['R1', 10_050],
+      ]),
+    ).find((p) => p.part.ref === 'R1')!;
+    expect(r1.reading!.value).toBe(10_050);
+    expect(r1.readingCount).toBe(2);
+    expect(r1.verdict!.kind).toBe('in');
+  });
+
+  it('goes on with the next unmeasured part, round to the start, past the skipped', () => {
+    const parts = measuredParts(unitWith([['R2', 47_000]]));
+    const next = (ref: string | null, ...skipped: string[]) =>
+      nextToMeasure(parts, ref, new Set(skipped))?.part.ref;
+    expect(next(null)).toBe('R1');
+    expect(next('R1')).toBe('C1');
+    expect(next('R3')).toBe('R1');
+    expect(next('R1', 'C1')).toBe('R3');
+    expect(next('R1', 'R1', 'C1', 'R3')).toBeUndefined();
+  });
+});
+
+describe('readReading', () => {
+  it.each([
+    ['R2', '62k', 62_000],
+    ['R2', '47.3', 47.3],
+    ['C1', '3.1u', 3.1e-6],
+    ['C1', '21.8', 21.8e-6],
+    ['R2', 'OL', 'open'],
+    ['R2', 'open', 'open'],
+    ['C1', 'short', 'short'],
+    ['R2', '0', 'short'],
+  ] as const)('reads on %s the text %j', (ref, text, value) => {
+    expect(readReading(text, part(ref))).toEqual({
+      ok: true,
+      value: typeof value === 'number' ? expect.closeTo(value, 15) : value,
+    });
+  });
+
+  it.each([
+    ['R2', '4x7', /cannot be read/],
+    ['R2', '-5', /not below zero/],
+    ['R2', '47nF', /is in F/],
+    ['C1', '62k', /cannot be read/],
+  ] as const)('refuses on %s the text %j with a sentence', (ref, text, sentence) => {
+    const read = readReading(text, part(ref));
+    expect(!read.ok && read.sentence).toMatch(sentence);
+  });
+});
+
+describe('cautions', () => {
+  it('says what can hurt, for what is there', () => {
+    expect(cautionsFor(['battery only'])).toEqual([]);
+    expect(cautionsFor(['24 V wall supply'])).toEqual([]);
+    expect(cautionsFor(['mains'])[0]).toMatch(/unplug.*licensed person.*local code/);
+    expect(cautionsFor(['mains', 'valve high tension', 'large capacitors'])).toHaveLength(3);
+  });
+
+  it('keeps a line as it was typed', () => {
+    expect(formatSheetLine(part('R2'))).toBe('R2 47k 10% a 0');
+  });
+});
