@@ -1,5 +1,6 @@
 import { LAYERS } from '@halfsplit/contract';
 import {
+  acCurrent,
   acResponse,
   BenchModel,
   checkCircuit,
@@ -44,15 +45,19 @@ export async function op(options: Options): Promise<unknown> {
 /** Minus zero reads like a direction that is not there. */
 const plusZero = (value: number) => (value === 0 ? 0 : value);
 
-/** `ac FILE --source V1 --out NET` */
+/** `ac FILE --source V1 --out NET`, or `--current REF` for the current into a part. */
 export async function ac(options: Options): Promise<unknown> {
   const { circuit } = await loadUnit(options.words[0]);
   const fromHz = options.positive('from', 20, 'frequency');
   const toHz = options.positive('to', 20000, 'frequency');
   if (toHz < fromHz) throw new UsageError('--to must not be below --from.');
   const frequencies = logSpaced(fromHz, toHz, options.positive('per-decade', 20));
-  const [source, out] = [options.requiredText('source'), options.requiredText('out')];
-  return acResponse(new BenchModel(circuit, options.layer()), source, out, frequencies);
+  const source = options.requiredText('source');
+  const model = new BenchModel(circuit, options.layer());
+  const part = options.text('current');
+  return part === undefined
+    ? acResponse(model, source, options.requiredText('out'), frequencies)
+    : acCurrent(model, source, part, frequencies);
 }
 
 /** A number, the two ends of a range, or null. */

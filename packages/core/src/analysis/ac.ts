@@ -34,6 +34,23 @@ export function acResponse(
   return { frequencyHz: [...frequencyHz], magnitudeDb, phaseDeg };
 }
 
+/** As `acResponse`, of the current into a part: dB relative to 1 A for 1 V in the source's EMF. */
+export function acCurrent(
+  model: BenchModel,
+  source: string,
+  part: string,
+  frequencyHz: readonly number[],
+): AcResponse {
+  const magnitudeDb: number[] = [];
+  const phaseDeg: number[] = [];
+  for (const f of frequencyHz) {
+    const i = model.smallSignal.at(f).drive(source).current(part);
+    magnitudeDb.push(Math.max(SILENCE_DB, ratioToDb(magnitude(i))));
+    phaseDeg.push(unwrapped((Math.atan2(i.im, i.re) * HALF_TURN_DEG) / Math.PI, phaseDeg.at(-1)));
+  }
+  return { frequencyHz: [...frequencyHz], magnitudeDb, phaseDeg };
+}
+
 function unwrapped(angleDeg: number, previousDeg: number | undefined): number {
   if (previousDeg === undefined) return angleDeg;
   return angleDeg + 360 * Math.round((previousDeg - angleDeg) / 360);

@@ -1,4 +1,4 @@
-export { acResponse, type AcResponse } from './ac.ts';
+export { acCurrent, acResponse, type AcResponse } from './ac.ts';
 export { BenchModel, nearestSignal, NoOperatingPoint } from './bench-model.ts';
 export { noiseAt, type NoiseAnswer, type NoiseOptions } from './noise.ts';
 export { describe, operatingPoint, type NetsAndParts, type OperatingPoint } from './operating-point.ts';

@@ -164,6 +164,26 @@ describe('AC, laws of physics on random passive networks', () => {
   });
 });
 
+describe('branch currents', () => {
+  const lines =
+    'G1 1V in 0 resistance=50\nR1 1k in a\nC1 100n a 0 esr=20\nL1 10m a b dcr=5\nR2 470 0 b\nD1 1N4148 a 0';
+
+  it('obey Kirchhoff at every net and Ohm in every resistor', () => {
+    const model = modelOf(lines);
+    for (const f of [50, 1000, 30_000]) {
+      const solved = model.smallSignal.at(f).drive('G1');
+      const [r1, c1, l1, r2, d1, g1] = ['R1', 'C1', 'L1', 'R2', 'D1', 'G1'].map((ref) => solved.current(ref));
+      const volt = solved.voltage(model.system.node('in'), model.system.node('a'));
+      expect(r1!.re).toBeCloseTo(volt.re / 1000, 12);
+      expect(r1!.re + g1!.re).toBeCloseTo(0, 12);
+      expect(r1!.re - c1!.re - l1!.re - d1!.re).toBeCloseTo(0, 12);
+      expect(r1!.im - c1!.im - l1!.im - d1!.im).toBeCloseTo(0, 12);
+      // R2 counts in at its first pin, which is grounded: the coil's current the other way.
+      expect(r2!.re).toBeCloseTo(-l1!.re, 12);
+    }
+  });
+});
+
 describe('choosing a source and frequencies', () => {
   it('drives the channel that a net belongs to', () => {
     const stereo = circuitOf('G1 1V inL 0\nR1 1k inL a\nR2 1k a 0\nG2 1V inR 0\nR3 1k inR b\nR4 1k b 0');

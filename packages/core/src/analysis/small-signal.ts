@@ -1,3 +1,5 @@
+import type { PartKind } from '@halfsplit/contract';
+import { KINDS } from '../circuit/index.ts';
 import type { Evaluation } from '../devices/index.ts';
 import { HalfsplitError } from '../errors.ts';
 import {
@@ -11,6 +13,9 @@ import type { System } from './system.ts';
 
 /** Looks at one point after which every damped junction has arrived there. */
 const LARGEST_LOOKS = 100;
+
+/** Pins at which the current of a kind counts, where that is not its first. */
+const CURRENT_PINS: Partial<Record<PartKind, readonly string[]>> = { opamp: ['out'], potentiometer: ['2'] };
 
 export interface Phasor {
   readonly re: number;
@@ -28,6 +33,7 @@ export class SmallSignal {
   private re = new Float64Array(0);
   private im = new Float64Array(0);
   private frequencyHz = Number.NaN;
+  private point = new Float64Array(0);
   private readonly scale: Float64Array;
   private readonly bRe: Float64Array;
   private readonly bIm: Float64Array;
@@ -57,6 +63,7 @@ export class SmallSignal {
 
   /** Takes another operating point, keeping the elimination plan. */
   linearise(x: Float64Array): void {
+    this.point = Float64Array.from(x);
     this.system.reset();
     this.frequencyHz = Number.NaN;
     // Devices that limit their steps need a few looks at the same point before they stand on it.
@@ -149,6 +156,42 @@ export class SmallSignal {
     this.bRe[0] = 0;
     solveComplexTransposed(this.plan!, this.re, this.im, this.bRe, this.bIm, this.xRe, this.xIm);
     return this;
+  }
+
+  /**
+   * Current into a part at the pin its `current` counts at, after `drive` or `inject`: what the part alone takes there,
+   * conduction and charge. Throws `circuit/unknown-part`.
+   */
+  current(ref: string): Phasor {
+    const { system } = this;
+    const device = system.device(ref, 'The current');
+    const part = system.circuit.parts.find((p) => p.ref === ref)!;
+    const [first, second] = CURRENT_PINS[part.kind] ?? KINDS[part.kind].pins;
+    const node = system.node(part.pins[first!] ?? system.circuit.ground);
+    // The ground has no row: what flows in there flows out at the other end of a part with two.
+    const isAtOther = node === 0 && KINDS[part.kind].pins.length === 2;
+    const row = isAtOther ? system.node(part.pins[second!] ?? system.circuit.ground) : node;
+    const sign = isAtOther !== (part.kind === 'opamp') ? -1 : 1;
+    const own = system.evaluation();
+    if (!device.load) device.stamp?.(own);
+    for (let look = 0; look < LARGEST_LOOKS && device.load; look += 1) {
+      own.g.fill(0);
+      own.c.fill(0);
+      own.limited = false;
+      device.stamp?.(own);
+      device.load(this.point, own);
+      if (!own.limited) break;
+    }
+    const omega = 2 * Math.PI * this.frequencyHz;
+    let [re, im] = [0, 0];
+    for (let slot = 1; slot < own.g.length; slot += 1) {
+      if (system.rowOf[slot] !== row) continue;
+      const column = system.columnOf[slot]!;
+      const [g, b] = [own.g[slot]!, omega * own.c[slot]!];
+      re += g * this.xRe[column]! - b * this.xIm[column]!;
+      im += g * this.xIm[column]! + b * this.xRe[column]!;
+    }
+    return { re: sign * re, im: sign * im };
   }
 
   voltage(node: number, minusNode = 0): Phasor {

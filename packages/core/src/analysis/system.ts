@@ -2,6 +2,7 @@ import type { Layer } from '@halfsplit/contract';
 import { KINDS, touching, valueOnLayer, type Circuit, type Part } from '../circuit/index.ts';
 import { deadPart, DEVICES, type Device, type Evaluation, type Terminals } from '../devices/index.ts';
 import { HalfsplitError, problem, type Problem } from '../errors.ts';
+import { withOwnModel } from '../models/index.ts';
 import { SparsePattern } from '../numeric/index.ts';
 
 /** What an unknown of the system is: the voltage of a net, or something inside a part. */
@@ -55,7 +56,7 @@ export class System {
     }
     // Every net has its diagonal, so that a shunt can be added while searching for the operating point.
     for (let i = 1; i < unknowns.length; i += 1) this.pattern.slot(i, i);
-    this.devices = modelled.map((part) => this.build(part, unknowns));
+    this.devices = modelled.map((part) => this.build(withOwnModel(part, circuit), unknowns));
     this.unknowns = unknowns;
     this.loading = this.devices.filter((d) => d.load);
     this.exciting = this.devices.filter((d) => d.excite);

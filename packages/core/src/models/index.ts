@@ -1,1 +1,1 @@
-export { MODELS, modelNamed, modelParameters, type Model } from './library.ts';
+export { MODELS, modelNamed, modelParameters, withOwnModel, type Model } from './library.ts';

@@ -1,5 +1,5 @@
 import type { PartKind } from '@halfsplit/contract';
-import type { Part } from '../circuit/index.ts';
+import type { Circuit, Part } from '../circuit/index.ts';
 
 /** Parameters of a generic type number that many makers sell. */
 export interface Model {
@@ -80,4 +80,23 @@ export function modelParameters<P extends object>(part: Part, plain: P): P {
   }
   for (const name of ['VAF', 'VAR', 'IKF']) if (found[name] === 0) found[name] = Number.POSITIVE_INFINITY;
   return found as P;
+}
+
+/**
+ * A part whose model the circuit brings along: `circuit.models` lists `{ name, kind, params }`, and they come before the
+ * library's. The part's own parameters override them.
+ */
+export function withOwnModel(part: Part, circuit: Circuit): Part {
+  if (part.model === undefined || !Array.isArray(circuit['models'])) return part;
+  const wanted = part.model.trim().toLowerCase();
+  const own = (circuit['models'] as Partial<Model>[]).find(
+    (m) => m.name?.toLowerCase() === wanted && m.kind === part.kind,
+  );
+  if (!own?.params) return part;
+  const { polarity, ...params } = own.params;
+  return {
+    ...part,
+    ...(part['polarity'] === undefined && polarity !== undefined ? { polarity } : {}),
+    params: { ...params, ...part.params },
+  };
 }
