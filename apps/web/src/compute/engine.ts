@@ -32,6 +32,8 @@ export interface LayerAnalysis {
 export interface Analysis {
   readonly frequencyHz: readonly number[];
   readonly rows: readonly ReadoutRow[];
+  /** True while the readouts that take runs in time are still those of an earlier document. */
+  readonly isSlowPending: boolean;
   readonly layers: Readonly<Record<Layer, LayerAnalysis>>;
 }
 
@@ -60,6 +62,7 @@ export function analyse({ document, response }: AnalysisRequest): Analysis {
   >;
   return {
     frequencyHz,
+    isSlowPending: true,
     rows: rowsOf(
       document,
       quick,

@@ -4,9 +4,10 @@ import type { Analysis, AnalysisRequest } from './engine.ts';
 import { LatestRunner } from './runner.ts';
 
 let quick: LatestRunner<AnalysisRequest, Analysis> | null = null;
-let slow: LatestRunner<UnitDocument, readonly ReadoutRow[]> | null = null;
+let slowShared: LatestRunner<UnitDocument, readonly ReadoutRow[]> | null = null;
 const quickRunner = () => (quick ??= new LatestRunner((engine, request) => engine.analyse(request)));
-const slowRunner = () => (slow ??= new LatestRunner((engine, document) => engine.analyseSlowly(document)));
+const slowRunner = () =>
+  (slowShared ??= new LatestRunner((engine, document) => engine.analyseSlowly(document)));
 
 /**
  * The analysis of a document, computed in the background; the last one stays until the next is there. Readouts that
@@ -17,7 +18,10 @@ export function useAnalysis(
   response: { from: string; to: string } | null,
 ): Analysis | null {
   const [analysis, setAnalysis] = useState<Analysis | null>(null);
-  const [slowRows, setSlowRows] = useState<readonly ReadoutRow[]>([]);
+  const [slow, setSlow] = useState<{ rows: readonly ReadoutRow[]; of: UnitDocument | null }>({
+    rows: [],
+    of: null,
+  });
   const from = response?.from;
   const to = response?.to;
   useEffect(() => {
@@ -33,14 +37,19 @@ export function useAnalysis(
   useEffect(() => {
     let isCurrent = true;
     slowRunner().run(document, (rows) => {
-      if (isCurrent) setSlowRows(rows);
+      if (isCurrent) setSlow({ rows, of: document });
     });
     return () => {
       isCurrent = false;
     };
   }, [document]);
   return useMemo(
-    () => analysis && { ...analysis, rows: [...analysis.rows, ...slowRows] },
-    [analysis, slowRows],
+    () =>
+      analysis && {
+        ...analysis,
+        rows: [...analysis.rows, ...slow.rows],
+        isSlowPending: slow.of !== document,
+      },
+    [analysis, slow, document],
   );
 }

@@ -116,6 +116,8 @@ interface LineProps {
 }
 
 function ReadoutLine({ resource, readout, row, isSelected, onSelect, onEdit }: LineProps) {
+  const { analysis } = useUnitContext();
+  const isPending = READOUTS[readout.kind].isSlow === true && analysis?.isSlowPending !== false;
   const unit = row?.unit ?? unitOf(readout);
   return (
     <tr className={isSelected ? 'hs-row-selected' : undefined} onClick={onSelect}>
@@ -134,6 +136,7 @@ function ReadoutLine({ resource, readout, row, isSelected, onSelect, onEdit }: L
           key={layer}
           layer={layer}
           unit={unit}
+          isPending={isPending}
           readout={readout}
           answer={row?.answers[layer]}
           before={beforeOf(row, layer)}
@@ -164,18 +167,24 @@ function differs(a: ReadoutAnswer | undefined, b: ReadoutAnswer | undefined, uni
 interface ValueCellProps {
   readonly layer: Layer;
   readonly unit: Unit;
+  /** The number is of an earlier state; the new one is being computed. */
+  readonly isPending: boolean;
   readonly readout: Readout;
   readonly answer: ReadoutAnswer | undefined;
   readonly before: ReadoutAnswer | undefined;
 }
 
-function ValueCell({ layer, unit, readout, answer, before }: ValueCellProps) {
+function ValueCell({ layer, unit, isPending, readout, answer, before }: ValueCellProps) {
   const isOut = answer?.ok === true && outsideBy(answer.value, readout.want) !== 0;
   const isMoved = differs(answer, before, unit);
-  const className = `hs-number${isOut ? ' hs-out' : isMoved ? ` hs-${layer}` : ' hs-quiet'}`;
-  const text = answerText(answer, unit);
+  const className = `hs-number${isPending ? ' hs-pending' : ''}${isOut ? ' hs-out' : isMoved ? ` hs-${layer}` : ' hs-quiet'}`;
+  const text = answer ? answerText(answer, unit) : isPending ? '…' : '–';
   return (
-    <td className={className} title={answer && !answer.ok ? answer.problem.message : undefined}>
+    <td
+      className={className}
+      title={isPending ? 'being computed' : answer && !answer.ok ? answer.problem.message : undefined}
+      aria-busy={isPending}
+    >
       {isOut && <ToneMark tone="out" />}
       <span key={text} className="hs-warm">
         {text}
