@@ -162,7 +162,7 @@ export class Cluster {
     if (made.status !== 0) throw new Sorry(`The database could not be created: ${made.stderr.trim()}`);
   }
 
-  /** What a session that was killed may have left behind. */
+  /** What a start that was killed may have left behind. */
   recover() {
     const pidFile = join(this.data, 'postmaster.pid');
     if (!existsSync(pidFile)) return;
