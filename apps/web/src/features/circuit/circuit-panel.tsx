@@ -8,7 +8,7 @@ import {
   type Part,
   type UnitDocument,
 } from '@halfsplit/core';
-import { Switch } from 'antd';
+import { Button, Switch } from 'antd';
 import { useMemo, useState } from 'react';
 import { useLayer } from '../../app/layer.tsx';
 import { useUnitContext } from '../../app/unit-context.tsx';
@@ -22,7 +22,7 @@ export function CircuitPanel({ title = 'Circuit' }: { title?: string }) {
     useUnitContext();
   const { layer } = useLayer();
   const [showsVolts, setShowsVolts] = useState(true);
-  const drawing = useDrawing(document, unit);
+  const [drawing, drawAnew] = useDrawing(document, unit);
   const shown = useMemo(() => withLayerText(drawing, document, layer), [drawing, document, layer]);
   const emphasis = useMemo(() => emphasisOf(document, layer), [document, layer]);
   const volts = analysis?.layers[layer].volts ?? null;
@@ -47,6 +47,14 @@ export function CircuitPanel({ title = 'Circuit' }: { title?: string }) {
         <span className="hs-dim hs-nowrap">
           values and volts for <LayerWord layer={layer} />
         </span>
+        <span className="hs-grow" />
+        <Button
+          type="text"
+          onClick={drawAnew}
+          title="Lay the circuit out from the beginning; symbols you moved stay"
+        >
+          Draw anew
+        </Button>
         <label className="hs-switch">
           <Switch
             size="small"

@@ -23,6 +23,10 @@ export function printedText(part: Part, value: unknown): string {
 class DrawingKeeper {
   private last: Drawing | undefined;
 
+  forget(): void {
+    this.last = undefined;
+  }
+
   draw(circuit: Circuit, nudges: UnitResource['nudges'], nameNets: readonly string[]): Drawing {
     const previous = this.last;
     this.last = layoutCircuit(circuit, {
@@ -50,18 +54,35 @@ function structureOf(circuit: Circuit): string {
   ]);
 }
 
-/** The drawing of a unit's circuit; values may change without it being drawn anew. */
-export function useDrawing(document: UnitDocument, unit: UnitResource): Drawing {
-  const [keeper] = useState(() => new DrawingKeeper());
+const keepers = new Map<string, DrawingKeeper>();
+
+/** One keeper a unit, so that going from stage to stage moves nothing. */
+function keeperOf(unitId: string): DrawingKeeper {
+  const known = keepers.get(unitId);
+  if (known) return known;
+  const made = new DrawingKeeper();
+  keepers.set(unitId, made);
+  return made;
+}
+
+/** The drawing of a unit's circuit, and what draws it anew; values may change without it being drawn anew. */
+export function useDrawing(document: UnitDocument, unit: UnitResource): readonly [Drawing, () => void] {
+  const [round, setRound] = useState(0);
+  const keeper = keeperOf(unit.id);
   const structure = structureOf(document.circuit);
   const names = [...new Set(document.readouts.flatMap((r) => [r['from'], r['to'], r['net']]))].filter(
     (n) => typeof n === 'string',
   );
   const nameKey = names.join(' ');
-  return useMemo(
+  const drawing = useMemo(
     () => keeper.draw(document.circuit, unit.nudges, nameKey.split(' ').filter(Boolean)),
     // The circuit's values do not move its drawing; its structure stands for it.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [keeper, structure, unit.nudges, nameKey],
+    [keeper, structure, unit.nudges, nameKey, round],
   );
+  const drawAnew = () => {
+    keeper.forget();
+    setRound(round + 1);
+  };
+  return [drawing, drawAnew];
 }

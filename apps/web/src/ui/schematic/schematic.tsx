@@ -18,6 +18,8 @@ interface SchematicProps {
 }
 
 const MARGIN = 2;
+/** A symbol is caught this far around its body; its text begins just beyond. */
+const CATCH = 0.25;
 /** Pixels of a drawing unit at which the text is 12 px tall. */
 const FULL_SCALE = 10;
 const LEAST_SCALE = 9;
@@ -120,10 +122,10 @@ export function Schematic(props: SchematicProps) {
           >
             <rect
               className="hs-catch"
-              x={body.left - 0.5}
-              y={body.top - 0.5}
-              width={body.right - body.left + 1}
-              height={body.bottom - body.top + 1}
+              x={body.left - CATCH}
+              y={body.top - CATCH}
+              width={body.right - body.left + 2 * CATCH}
+              height={body.bottom - body.top + 2 * CATCH}
               rx="0.5"
             />
             <g
