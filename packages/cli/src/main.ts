@@ -1,6 +1,6 @@
 import { HalfsplitError, NoOperatingPoint } from '@halfsplit/core';
 import { Options, UsageError } from './options.ts';
-import { NoAnswer, noise, poles, tolerance, transient } from './verbs/analysis.ts';
+import { NoAnswer, noise, poles, sensitivity, tolerance, transient } from './verbs/analysis.ts';
 import { ac, check, op, readouts } from './verbs/circuit.ts';
 import { preferred, value } from './verbs/quantity.ts';
 import { solve } from './verbs/solve.ts';
@@ -14,6 +14,7 @@ const VERBS: Readonly<Record<string, (options: Options) => unknown>> = {
   transient,
   poles,
   tolerance,
+  sensitivity,
   readouts,
   solve,
   value,

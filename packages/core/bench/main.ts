@@ -1,3 +1,5 @@
+import { once } from 'node:events';
+import { Worker } from 'node:worker_threads';
 import { Matrix, solve as solveDense } from 'ml-matrix';
 import {
   BenchModel,
@@ -5,10 +7,7 @@ import {
   layoutCircuit,
   naturalFrequencies,
   noiseAt,
-  seededRandom,
   solve,
-  spreadParts,
-  toleranceOf,
   transient,
   type Circuit,
   type Readout,
@@ -19,7 +18,7 @@ import { circuitOf, randomCircuit } from '../src/testing/circuits.ts';
 
 /** Median time of a call in microseconds over several runs after a warm-up, each run long enough to be told. */
 function medianUs(work: () => void, runs = 7): number {
-  const once = () => {
+  const timed = () => {
     let count = 1;
     for (;;) {
       const start = performance.now();
@@ -29,8 +28,8 @@ function medianUs(work: () => void, runs = 7): number {
       count *= 2;
     }
   };
-  once();
-  const times = Array.from({ length: runs }, once).sort((a, b) => a - b);
+  timed();
+  const times = Array.from({ length: runs }, timed).sort((a, b) => a - b);
   return times[Math.floor(runs / 2)]!;
 }
 
@@ -186,25 +185,39 @@ for (const [name, circuit] of [
 }
 
 const spreadCircuit = randomCircuit(11, 3);
-const spreadModel = new BenchModel(spreadCircuit, 'marked');
 const three: Readout[] = [
   gain,
   { ...gain, id: 'g2', frequencyHz: 100 },
   { id: 'v', name: 'v', kind: 'voltage', net: 'c0' },
 ];
-const RUNS = 2000;
-const spreadUs = medianUs(() => {
-  const parts = spreadParts(spreadCircuit, spreadModel, () => 0.05);
-  let total = 0;
-  const read = () =>
-    three.reduce((sum, r) => sum + ((a) => (a.ok ? a.value : 0))(evaluateReadout(spreadModel, r)), 0);
-  total += toleranceOf(spreadModel, parts, read, undefined, { runs: RUNS, random: seededRandom(1) }).mean;
-  if (Number.isNaN(total)) throw new Error('no value');
-}, 3);
-add(
-  `Monte Carlo, 10,000 runs of three readouts, ${spreadCircuit.parts.length} parts, one worker`,
-  (spreadUs * 10_000) / RUNS,
-);
+const RUNS = 10_000;
+for (const count of [1, 2]) {
+  const workers = await Promise.all(
+    Array.from({ length: count }, async (_, seed) => {
+      const worker = new Worker(new URL('./spread-worker.mjs', import.meta.url), {
+        workerData: { circuit: spreadCircuit, readouts: three, seed },
+      });
+      await once(worker, 'message');
+      return worker;
+    }),
+  );
+  const times: number[] = [];
+  for (let turn = 0; turn < 3; turn += 1) {
+    const start = performance.now();
+    await Promise.all(
+      workers.map((worker) => {
+        worker.postMessage(RUNS / count);
+        return once(worker, 'message');
+      }),
+    );
+    times.push((performance.now() - start) * 1000);
+  }
+  await Promise.all(workers.map((w) => w.terminate()));
+  add(
+    `Monte Carlo, 10,000 runs of three readouts, ${spreadCircuit.parts.length} parts, ${count === 1 ? 'one worker' : 'two workers'}`,
+    times.sort((x, y) => x - y)[1]!,
+  );
+}
 add(
   'natural frequencies, active circuit',
   medianUs(() => void naturalFrequencies(activeModel)),

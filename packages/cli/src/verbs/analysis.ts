@@ -3,14 +3,14 @@ import {
   evaluateReadout,
   naturalFrequencies,
   noiseAt,
-  outsideBy,
+  readoutRuns,
+  readoutSlopes,
   seededRandom,
   spreadParts,
-  toleranceOf,
+  summariseReadout,
   transient as integrate,
   unitOf,
   usualTolerance,
-  wantedRange,
   WEIGHTINGS,
   type Weighting,
 } from '@halfsplit/core';
@@ -75,8 +75,38 @@ export async function poles(options: Options): Promise<unknown> {
 
 const USUAL_RUNS = 10_000;
 
-/** `tolerance FILE --readout ID --runs 10000 --seed 1` */
+/** `tolerance FILE --readout ID --runs 10000 --seed 1 [--distribution uniform|normal]` */
 export async function tolerance(options: Options): Promise<unknown> {
+  const { model, readout, readouts, parts } = await readoutOf(options);
+  const distribution = options.text('distribution') ?? 'uniform';
+  if (distribution !== 'uniform' && distribution !== 'normal')
+    throw new UsageError(`--distribution is uniform or normal, not "${distribution}".`);
+  const runs = Math.round(options.positive('runs', USUAL_RUNS));
+  const seed = Number(options.text('seed') ?? '1');
+  const random = seededRandom(seed);
+  const [values] = readoutRuns(model, [readout], readouts, parts, { runs, random, distribution });
+  return {
+    unit: unitOf(readout, readouts),
+    ...summariseReadout(model, readout, readouts, parts, values!),
+  };
+}
+
+const PER_CENT = 0.01;
+
+/** `sensitivity FILE --readout ID`: how far each part moves the readout, a per cent of its value; largest first. */
+export async function sensitivity(options: Options): Promise<unknown> {
+  const { model, readout, readouts, parts } = await readoutOf(options);
+  const slopes = readoutSlopes(model, readout, readouts, parts);
+  return {
+    unit: unitOf(readout, readouts),
+    sensitivities: parts
+      .map((p, i) => ({ ref: p.ref, value: p.value, perPercent: slopes[i]! * PER_CENT }))
+      .sort((a, b) => Math.abs(b.perPercent) - Math.abs(a.perPercent)),
+  };
+}
+
+/** The readout that `--readout` names, with the model it is read on and the parts that spread. */
+async function readoutOf(options: Options) {
   const { circuit, readouts } = await loadUnit(options.words[0]);
   const id = options.requiredText('readout');
   const readout = readouts.find((r) => r.id === id);
@@ -84,22 +114,5 @@ export async function tolerance(options: Options): Promise<unknown> {
   const model = new BenchModel(circuit, options.layer());
   const first = evaluateReadout(model, readout, readouts);
   if (!first.ok) throw new NoAnswer(first.problem.message);
-  const distribution = options.text('distribution') ?? 'uniform';
-  if (distribution !== 'uniform' && distribution !== 'normal')
-    throw new UsageError(`--distribution is uniform or normal, not "${distribution}".`);
-  const read = () => {
-    const answer = evaluateReadout(model, readout, readouts);
-    return answer.ok ? answer.value : null;
-  };
-  const isWanted = wantedRange(readout.want)
-    ? (value: number) => outsideBy(value, readout.want) === 0
-    : undefined;
-  const runs = Math.round(options.positive('runs', USUAL_RUNS));
-  const seed = Number(options.text('seed') ?? '1');
-  const answer = toleranceOf(model, spreadParts(circuit, model, usualTolerance), read, isWanted, {
-    runs,
-    random: seededRandom(seed),
-    distribution,
-  });
-  return { unit: unitOf(readout, readouts), ...answer };
+  return { model, readout, readouts, parts: spreadParts(circuit, model, usualTolerance) };
 }

@@ -64,6 +64,13 @@ export class BenchModel {
     return this.system.retune(ref, value);
   }
 
+  /** As `retune`, for many parts at once. */
+  retuneAll(parts: readonly { readonly ref: string; readonly value: number }[]): void {
+    this.point = null;
+    this.isLinearisedStale = true;
+    this.system.retuneAll(parts);
+  }
+
   /**
    * Voltage ratio from one net to another at a frequency, driven by the signal source nearest to `from`, or by a
    * current into `from` when there is none. `toMinus` makes the output differential.

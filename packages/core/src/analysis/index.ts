@@ -4,12 +4,16 @@ export { noiseAt, type NoiseAnswer, type NoiseOptions } from './noise.ts';
 export { describe, operatingPoint, type NetsAndParts, type OperatingPoint } from './operating-point.ts';
 export { naturalFrequencies, type Pole, type Poles } from './poles.ts';
 export { divide, logSpaced, magnitude, SmallSignal, type Phasor } from './small-signal.ts';
+export { AdjointSlopes, differenceSlopes, type TurnedPart } from './sensitivity.ts';
 export { System, type Unknown } from './system.ts';
 export {
+  contributionsOf,
   seededRandom,
-  sensitivities,
   spreadParts,
+  summariseRuns,
   toleranceOf,
+  toleranceRuns,
+  worstCase,
   type Random,
   type SpreadPart,
   type ToleranceAnswer,

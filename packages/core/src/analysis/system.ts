@@ -135,6 +135,12 @@ export class System {
     return true;
   }
 
+  /** As `retune`, for many parts at once; those that cannot be retuned stay. */
+  retuneAll(parts: readonly { readonly ref: string; readonly value: number }[]): void {
+    for (const { ref, value } of parts) this.device(ref).retune?.(value);
+    this.restamp();
+  }
+
   private restamp(): void {
     this.linear.g.fill(0);
     this.linear.c.fill(0);

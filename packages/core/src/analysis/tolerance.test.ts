@@ -3,7 +3,8 @@ import { usualTolerance } from '../meter/index.ts';
 import { evaluateReadout } from '../readouts/index.ts';
 import { circuitOf } from '../testing/circuits.ts';
 import { BenchModel } from './bench-model.ts';
-import { seededRandom, sensitivities, spreadParts, toleranceOf } from './tolerance.ts';
+import { differenceSlopes } from './sensitivity.ts';
+import { seededRandom, spreadParts, toleranceOf } from './tolerance.ts';
 
 const divider = circuitOf('V1 10V vcc 0\nR1 1k 5% vcc a\nR2 1k 5% a 0');
 const readout = { id: 'a', name: 'a', kind: 'voltage' as const, net: 'a' };
@@ -15,13 +16,13 @@ function setUp(circuit = divider) {
     const answer = evaluateReadout(model, readout);
     return answer.ok ? answer.value : null;
   };
-  return { model, parts, read };
+  return { model, parts, read, slopes: differenceSlopes(model, parts, read) };
 }
 
 describe('tolerance', () => {
   it('has the worst case, the mean and the spread of a divider by their closed forms', () => {
-    const { model, parts, read } = setUp();
-    const answer = toleranceOf(model, parts, read, (v) => Math.abs(v - 5) < 0.125, {
+    const { model, parts, read, slopes } = setUp();
+    const answer = toleranceOf(model, parts, read, slopes, (v) => Math.abs(v - 5) < 0.125, {
       runs: 20_000,
       random: seededRandom(1),
     });
@@ -42,13 +43,15 @@ describe('tolerance', () => {
   });
 
   it('leaves the model as it was, and repeats itself with the same seed', () => {
-    const { model, parts, read } = setUp();
-    const once = toleranceOf(model, parts, read, undefined, { runs: 500, random: seededRandom(7) });
+    const { model, parts, read, slopes } = setUp();
+    const once = toleranceOf(model, parts, read, slopes, undefined, { runs: 500, random: seededRandom(7) });
     expect(read()).toBeCloseTo(5, 12);
-    expect(toleranceOf(model, parts, read, undefined, { runs: 500, random: seededRandom(7) })).toEqual(once);
-    expect(toleranceOf(model, parts, read, undefined, { runs: 500, random: seededRandom(8) }).mean).not.toBe(
-      once.mean,
-    );
+    expect(
+      toleranceOf(model, parts, read, slopes, undefined, { runs: 500, random: seededRandom(7) }),
+    ).toEqual(once);
+    expect(
+      toleranceOf(model, parts, read, slopes, undefined, { runs: 500, random: seededRandom(8) }).mean,
+    ).not.toBe(once.mean);
   });
 
   it('lets matched parts deviate together: a divider of a matched pair does not move', () => {
@@ -56,15 +59,15 @@ describe('tolerance', () => {
       ...divider,
       parts: divider.parts.map((p) => (p.kind === 'resistor' ? { ...p, matched: 'pair' } : p)),
     };
-    const { model, parts, read } = setUp(circuit);
+    const { model, parts, read, slopes } = setUp(circuit);
     expect(
-      toleranceOf(model, parts, read, undefined, { runs: 200, random: seededRandom(1) }).sigma,
+      toleranceOf(model, parts, read, slopes, undefined, { runs: 200, random: seededRandom(1) }).sigma,
     ).toBeLessThan(1e-9);
   });
 
   it('puts the limits of a normal spread at three sigma', () => {
-    const { model, parts, read } = setUp();
-    const { sigma } = toleranceOf(model, parts, read, undefined, {
+    const { model, parts, read, slopes } = setUp();
+    const { sigma } = toleranceOf(model, parts, read, slopes, undefined, {
       runs: 20_000,
       random: seededRandom(3),
       distribution: 'normal',
@@ -74,7 +77,7 @@ describe('tolerance', () => {
 
   it('has sensitivities that equal the derivative of the closed form', () => {
     const { model, read } = setUp();
-    const [s1, s2] = sensitivities(
+    const [s1, s2] = differenceSlopes(
       model,
       [
         { ref: 'R1', value: 1000 },

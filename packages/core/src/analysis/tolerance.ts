@@ -67,59 +67,78 @@ export interface ToleranceAnswer {
 }
 
 const PROGRESS_EVERY = 250;
-/** Relative step of the central difference for a sensitivity. */
-const DIFFERENCE = 1e-3;
 /** Tolerance limits stand at this many sigma of a normal spread (common practice). */
 const NORMAL_SIGMAS = 3;
 const PERCENTILES = { p1: 0.01, p5: 0.05, p25: 0.25, p50: 0.5, p75: 0.75, p95: 0.95, p99: 0.99 } as const;
 
 /**
- * Spread of a reading over the parts' tolerances: seeded Monte Carlo, worst case by the signs of the sensitivities, and
- * the shares of the variance. `read` gives the value of the model as it is turned, or null when there is none.
+ * Runs with every part somewhere in its tolerance: the values of several readings, a run each, NaN where a reading has
+ * none. The model is left as it was. `read` takes the values into a row of numbers, or null.
+ */
+export function toleranceRuns(
+  model: BenchModel,
+  parts: readonly SpreadPart[],
+  readings: readonly (() => number | null)[],
+  options: ToleranceOptions,
+): Float64Array[] {
+  const groups = [...new Set(parts.map((p) => p.group))];
+  const groupOf = parts.map((p) => groups.indexOf(p.group));
+  const deviations = new Float64Array(groups.length);
+  const values = readings.map(() => new Float64Array(options.runs));
+  const turned = parts.map((p) => ({ ref: p.ref, value: p.value }));
+  for (let run = 0; run < options.runs; run += 1) {
+    for (let g = 0; g < deviations.length; g += 1) deviations[g] = draw(options);
+    parts.forEach((p, i) => (turned[i]!.value = p.value * (1 + p.tolerance * deviations[groupOf[i]!]!)));
+    model.retuneAll(turned);
+    readings.forEach((read, r) => (values[r]![run] = read() ?? Number.NaN));
+    if (run % PROGRESS_EVERY === 0) options.onProgress?.(run / options.runs);
+  }
+  model.retuneAll(parts);
+  options.onProgress?.(1);
+  return values;
+}
+
+/** The reading with every part at the end of its tolerance that moves it down, and up, by the signs of the slopes. */
+export function worstCase(
+  model: BenchModel,
+  parts: readonly SpreadPart[],
+  slopes: readonly number[],
+  read: () => number | null,
+): { low: number | null; high: number | null } {
+  const extreme = (sign: 1 | -1) => {
+    model.retuneAll(
+      parts.map((p, i) => ({
+        ref: p.ref,
+        value: p.value * (1 + sign * Math.sign(slopes[i]!) * p.tolerance),
+      })),
+    );
+    return read();
+  };
+  const worst = { low: extreme(-1), high: extreme(1) };
+  model.retuneAll(parts);
+  return worst;
+}
+
+/**
+ * Spread of a reading over the parts' tolerances: seeded Monte Carlo, worst case by the signs of the slopes, and the
+ * shares of the variance. `read` gives the value of the model as it is turned, or null when there is none; `slopes` are
+ * d value / d (relative deviation), a part each.
  */
 export function toleranceOf(
   model: BenchModel,
   parts: readonly SpreadPart[],
   read: () => number | null,
+  slopes: readonly number[],
   isWanted: ((value: number) => boolean) | undefined,
   options: ToleranceOptions,
 ): ToleranceAnswer {
-  const slopes = sensitivities(model, parts, read);
-  const groups = [...new Set(parts.map((p) => p.group))];
-  const values: number[] = [];
-  let failed = 0;
-  for (let run = 0; run < options.runs; run += 1) {
-    const deviation = new Map(groups.map((g) => [g, draw(options)]));
-    for (const p of parts) model.retune(p.ref, p.value * (1 + p.tolerance * deviation.get(p.group)!));
-    const value = read();
-    if (value === null) failed += 1;
-    else values.push(value);
-    if (run % PROGRESS_EVERY === 0) options.onProgress?.(run / options.runs);
-  }
-  const extreme = (sign: 1 | -1) => {
-    parts.forEach((p, i) => model.retune(p.ref, p.value * (1 + sign * Math.sign(slopes[i]!) * p.tolerance)));
-    return read();
-  };
-  const [low, high] = [extreme(-1), extreme(1)];
-  for (const p of parts) model.retune(p.ref, p.value);
-  options.onProgress?.(1);
-  return summary(values, failed, { low, high }, contributionsOf(parts, slopes), isWanted);
-}
-
-/** d value / d (relative deviation) of every part, by central differences; 0 where there is no value. */
-export function sensitivities(
-  model: BenchModel,
-  parts: readonly { ref: string; value: number }[],
-  read: () => number | null,
-): number[] {
-  return parts.map(({ ref, value }) => {
-    model.retune(ref, value * (1 + DIFFERENCE));
-    const above = read();
-    model.retune(ref, value * (1 - DIFFERENCE));
-    const below = read();
-    model.retune(ref, value);
-    return above === null || below === null ? 0 : (above - below) / (2 * DIFFERENCE);
-  });
+  const [values] = toleranceRuns(model, parts, [read], options);
+  return summariseRuns(
+    values!,
+    worstCase(model, parts, slopes, read),
+    contributionsOf(parts, slopes),
+    isWanted,
+  );
 }
 
 function draw({ random, distribution }: ToleranceOptions): number {
@@ -131,7 +150,8 @@ function draw({ random, distribution }: ToleranceOptions): number {
   }
 }
 
-function contributionsOf(
+/** Share of the variance that each part brings, to first order; largest first. */
+export function contributionsOf(
   parts: readonly SpreadPart[],
   slopes: readonly number[],
 ): { ref: string; share: number }[] {
@@ -142,15 +162,16 @@ function contributionsOf(
     .sort((a, b) => b.share - a.share);
 }
 
-function summary(
-  values: number[],
-  failed: number,
+/** Statistics of runs; those without a value (NaN) are counted apart. */
+export function summariseRuns(
+  runs: Float64Array,
   worst: { low: number | null; high: number | null },
   contributions: ToleranceAnswer['contributions'],
   isWanted: ((value: number) => boolean) | undefined,
 ): ToleranceAnswer {
-  const sorted = Float64Array.from(values).sort();
+  const sorted = runs.filter((v) => !Number.isNaN(v)).sort();
   const n = sorted.length;
+  const failed = runs.length - n;
   const mean = sorted.reduce((a, b) => a + b, 0) / n;
   const sigma = Math.sqrt(sorted.reduce((a, v) => a + (v - mean) ** 2, 0) / Math.max(1, n - 1));
   const at = (part: number) => {
@@ -167,7 +188,7 @@ function summary(
       Object.entries(PERCENTILES).map(([name, part]) => [name, at(part)]),
     ) as ToleranceAnswer['percentiles'],
     worst: { low: worst.low ?? sorted[0]!, high: worst.high ?? sorted[n - 1]! },
-    ...(isWanted ? { yield: values.filter(isWanted).length / (n + failed) } : {}),
+    ...(isWanted ? { yield: sorted.filter(isWanted).length / Math.max(1, runs.length) } : {}),
     contributions,
     failed,
   };

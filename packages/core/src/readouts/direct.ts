@@ -7,6 +7,7 @@ export const voltage: ReadoutType = {
   describe: (r) => `DC at ${String(r['net'])}`,
   compute: (model, r) =>
     model.operatingPoint()[model.system.node(nameField(r, 'net'), `Readout "${r.name}"`)]!,
+  slopes: (adjoint, r) => adjoint.voltage(nameField(r, 'net')),
 };
 
 /** Direct current into a part's first pin, A. */

@@ -12,3 +12,4 @@ export type { ReadoutAnswer, ReadoutType } from './readout-type.ts';
 export { READOUTS } from './registry.ts';
 export { CURVES } from './replay-curve.ts';
 export { semitones } from './range.ts';
+export { readoutRuns, readoutSlopes, summariseReadout } from './spread.ts';

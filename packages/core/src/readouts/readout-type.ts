@@ -1,4 +1,4 @@
-import type { BenchModel } from '../analysis/index.ts';
+import type { AdjointSlopes, BenchModel } from '../analysis/index.ts';
 import { valueOf, type QuantityKind, type Unit } from '../quantity/index.ts';
 import type { Readout } from '../circuit/index.ts';
 import { HalfsplitError, type Problem } from '../errors.ts';
@@ -23,6 +23,8 @@ export interface ReadoutType {
   describe(readout: Readout): string;
   /** Throws HalfsplitError or NoOperatingPoint where it is not defined. */
   compute(model: BenchModel, readout: Readout): number;
+  /** d value / d (relative deviation) of every part by the adjoint system, where the kind has one. */
+  slopes?(adjoint: AdjointSlopes, readout: Readout): number[];
 }
 
 /** A field that must be a name. Throws `readout/not-defined`. */

@@ -1,5 +1,8 @@
+import { seededRandom } from '../analysis/index.ts';
 import type { Circuit, Part } from '../circuit/index.ts';
 import { parseSheetLine } from '../sheet/index.ts';
+
+export { seededRandom as seeded } from '../analysis/index.ts';
 
 /** A circuit from lines of the parts sheet. */
 export function circuitOf(lines: string): Circuit {
@@ -15,21 +18,9 @@ export function circuitOf(lines: string): Circuit {
   return { ground: '0', parts };
 }
 
-/** A repeatable source of random numbers in 0..1 (mulberry32, public domain), for seeded test circuits. */
-export function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
 /** A random but plausible circuit: a signal through coupled stages of transistors and opamps with their networks. */
 export function randomCircuit(seed: number, stages: number): Circuit {
-  const random = seeded(seed);
+  const random = seededRandom(seed);
   const pick = <T>(items: readonly T[]): T => items[Math.floor(random() * items.length)]!;
   const ohms = () => `${pick(['1', '2.2', '4.7', '6.8'])}${pick(['k', '0k', '00k'])}`;
   const farads = () => pick(['10n', '100n', '470n', '1u', '10u']);

@@ -1,0 +1,217 @@
+import { divide, type Phasor } from './small-signal.ts';
+import type { BenchModel } from './bench-model.ts';
+import { RealSolver } from './real-solver.ts';
+
+/** A part of which the slope is asked, at its main value. */
+export interface TurnedPart {
+  readonly ref: string;
+  readonly value: number;
+}
+
+/** Relative step by which a part's own equations are differenced; no solution is involved, so it may be small. */
+const STAMP_STEP = 1e-5;
+/** Relative step of the central difference of a whole reading. */
+const READING_STEP = 1e-3;
+/** Largest move of an unknown when the bend of the devices' curves is differenced, V. */
+const BEND_STEP_V = 1e-5;
+/** dB of a small relative change. */
+const DB_PER_NEPER = 20 / Math.LN10;
+
+/** d reading / d (relative deviation) of every part, by central differences; 0 where there is no reading. */
+export function differenceSlopes(
+  model: BenchModel,
+  parts: readonly TurnedPart[],
+  read: () => number | null,
+): number[] {
+  return parts.map(({ ref, value }) => {
+    model.retune(ref, value * (1 + READING_STEP));
+    const above = read();
+    model.retune(ref, value * (1 - READING_STEP));
+    const below = read();
+    model.retune(ref, value);
+    return above === null || below === null ? 0 : (above - below) / (2 * READING_STEP);
+  });
+}
+
+/**
+ * Slopes by the adjoint (transposed) system: one solution of it gives the slope of a reading against every part, as
+ * Director and Rohrer (1969) have it. About a non-linear operating point the parts also move that point; what its
+ * movement does to the devices' small-signal values is added by a difference along it.
+ */
+export class AdjointSlopes {
+  private readonly model: BenchModel;
+  private readonly parts: readonly TurnedPart[];
+  private readonly point: Float64Array;
+
+  /** Throws `NoOperatingPoint`. */
+  constructor(model: BenchModel, parts: readonly TurnedPart[]) {
+    this.model = model;
+    this.parts = parts;
+    this.point = Float64Array.from(model.operatingPoint());
+  }
+
+  /** d V(net) / d (relative deviation) at the operating point, V, a part each. Throws `circuit/unknown-net`. */
+  voltage(net: string): number[] {
+    const { system, smallSignal } = this.model;
+    smallSignal.at(0).adjoint(system.node(net));
+    const weight = Float64Array.from(smallSignal.xRe);
+    return this.parts.map((part) => -dot(weight, this.imbalance(part)));
+  }
+
+  /**
+   * d gain / d (relative deviation), dB, a part each: the gain from one net to another at a frequency as
+   * `BenchModel.transfer` defines it.
+   */
+  gainDb(from: string, to: string, frequencyHz: number, toMinus?: string): number[] {
+    const { system } = this.model;
+    const ratio = this.model.transfer(from, to, frequencyHz, toMinus);
+    const solved = this.model.smallSignal;
+    const response = { re: Float64Array.from(solved.xRe), im: Float64Array.from(solved.xIm) };
+    const adjointOf = (node: number, minus = 0) => {
+      solved.adjoint(node, minus);
+      return { re: Float64Array.from(solved.xRe), im: Float64Array.from(solved.xIm) };
+    };
+    const [input, output] = [system.node(from), system.node(to)];
+    const minus = toMinus === undefined ? 0 : system.node(toMinus);
+    const [atInput, atOutput] = [adjointOf(input), adjointOf(output, minus)];
+    const voltage = (node: number, less = 0): Phasor => ({
+      re: response.re[node]! - response.re[less]!,
+      im: response.im[node]! - response.im[less]!,
+    });
+    const [inV, outV] = [voltage(input), voltage(output, minus)];
+    if (ratio.re === 0 && ratio.im === 0) return this.parts.map(() => 0);
+    const omega = 2 * Math.PI * frequencyHz;
+    const moves = this.pointMoves();
+    return this.parts.map((part, i) => {
+      const change = this.matrixChange(part, moves[i]!);
+      const outChange = divide(this.bilinear(atOutput, change, response, omega), outV);
+      const inChange = divide(this.bilinear(atInput, change, response, omega), inV);
+      return -DB_PER_NEPER * (outChange.re - inChange.re);
+    });
+  }
+
+  /** d F / d (relative deviation) of one part at the operating point held still, where F = f(x) + G x - b. */
+  private imbalance({ ref, value }: TurnedPart): Float64Array {
+    const { system } = this.model;
+    const device = system.device(ref);
+    const own = (at: number): Float64Array => {
+      device.retune?.(at);
+      const rows = new Float64Array(system.size + 1);
+      rows.set(ownEvaluation(this.model, ref, this.point).f);
+      system.multiplyAdd(stampOf(this.model, ref).g, this.point, rows);
+      const forced = new Float64Array(system.size + 1);
+      device.excite?.(forced, { scale: 1, timeS: null });
+      for (let row = 0; row < rows.length; row += 1) rows[row] = rows[row]! - forced[row]!;
+      return rows;
+    };
+    const change = difference(own(value * (1 + STAMP_STEP)), own(value * (1 - STAMP_STEP)));
+    device.retune?.(value);
+    change[0] = 0;
+    return change;
+  }
+
+  /** d x / d (relative deviation) of the operating point, a part each; null where the part does not move it. */
+  private pointMoves(): (Float64Array | null)[] {
+    const { system } = this.model;
+    const solver = new RealSolver(system);
+    solver.factor(Float64Array.from(this.model.smallSignal.g));
+    return this.parts.map((part) => {
+      const imbalance = this.imbalance(part);
+      if (system.isLinear || imbalance.every((v) => v === 0)) return null;
+      const move = new Float64Array(system.size + 1);
+      solver.solve(
+        imbalance.map((v) => -v),
+        move,
+      );
+      return move;
+    });
+  }
+
+  /** d G and d C / d (relative deviation) by slot. */
+  private matrixChange(part: TurnedPart, move: Float64Array | null): { g: Float64Array; c: Float64Array } {
+    const { model, point } = this;
+    const device = model.system.device(part.ref);
+    const own = (at: number) => {
+      device.retune?.(at);
+      const stamped = stampOf(model, part.ref);
+      const loaded = ownEvaluation(model, part.ref, point);
+      return { g: sum(stamped.g, loaded.g), c: sum(stamped.c, loaded.c) };
+    };
+    const [above, below] = [own(part.value * (1 + STAMP_STEP)), own(part.value * (1 - STAMP_STEP))];
+    device.retune?.(part.value);
+    const change = { g: difference(above.g, below.g), c: difference(above.c, below.c) };
+    if (!move) return change;
+    const largest = move.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
+    const step = BEND_STEP_V / Math.max(largest, Number.MIN_VALUE);
+    const at = (sign: number) => {
+      const into = model.system.evaluation();
+      model.system.evaluate(
+        point.map((v, k) => v + sign * step * move[k]!),
+        into,
+      );
+      return into;
+    };
+    const [ahead, behind] = [at(1), at(-1)];
+    for (let slot = 1; slot < change.g.length; slot += 1) {
+      change.g[slot] = change.g[slot]! + (ahead.g[slot]! - behind.g[slot]!) / (2 * step);
+      change.c[slot] = change.c[slot]! + (ahead.c[slot]! - behind.c[slot]!) / (2 * step);
+    }
+    return change;
+  }
+
+  /** w^T (dG + j omega dC) x for complex w and x. */
+  private bilinear(w: Complex, m: { g: Float64Array; c: Float64Array }, x: Complex, omega: number): Phasor {
+    const { rowOf, columnOf } = this.model.system;
+    let [re, im] = [0, 0];
+    for (let slot = 1; slot < m.g.length; slot += 1) {
+      const [g, b] = [m.g[slot]!, omega * m.c[slot]!];
+      if (g === 0 && b === 0) continue;
+      const [row, column] = [rowOf[slot]!, columnOf[slot]!];
+      const tr = g * x.re[column]! - b * x.im[column]!;
+      const ti = g * x.im[column]! + b * x.re[column]!;
+      re += w.re[row]! * tr - w.im[row]! * ti;
+      im += w.re[row]! * ti + w.im[row]! * tr;
+    }
+    return { re, im };
+  }
+}
+
+interface Complex {
+  readonly re: Float64Array;
+  readonly im: Float64Array;
+}
+
+/** The constant entries of one device. */
+function stampOf(model: BenchModel, ref: string): { g: Float64Array; c: Float64Array } {
+  const { system } = model;
+  const own = { g: new Float64Array(system.pattern.length), c: new Float64Array(system.pattern.length) };
+  system.device(ref).stamp?.(own);
+  return own;
+}
+
+/** Looks at one point after which every damped junction stands there. */
+const LARGEST_LOOKS = 100;
+
+/** What one device's curves give at a point, without its constant entries. */
+function ownEvaluation(model: BenchModel, ref: string, x: Float64Array) {
+  const own = model.system.evaluation();
+  const device = model.system.device(ref);
+  for (let look = 0; look < LARGEST_LOOKS && device.load; look += 1) {
+    for (const array of [own.g, own.c, own.f, own.q]) array.fill(0);
+    own.limited = false;
+    device.load(x, own);
+    if (!own.limited) break;
+  }
+  return own;
+}
+
+const sum = (a: Float64Array, b: Float64Array) => a.map((v, i) => v + b[i]!);
+
+const difference = (above: Float64Array, below: Float64Array) =>
+  above.map((v, i) => (v - below[i]!) / (2 * STAMP_STEP));
+
+function dot(a: Float64Array, b: Float64Array): number {
+  let total = 0;
+  for (let k = 1; k < a.length; k += 1) total += a[k]! * b[k]!;
+  return total;
+}
