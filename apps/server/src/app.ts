@@ -1,3 +1,4 @@
+import multipart from '@fastify/multipart';
 import swagger from '@fastify/swagger';
 import { API_ROOT } from '@halfsplit/contract';
 import fastify, {
@@ -14,6 +15,8 @@ import {
   type ZodTypeProvider,
 } from 'fastify-type-provider-zod';
 import type { Sequelize } from 'sequelize';
+import { evidenceRoutes } from './features/evidence/routes.ts';
+import { photoRoutes } from './features/photos/routes.ts';
 import { logRoutes } from './features/log/routes.ts';
 import { partRoutes } from './features/parts/routes.ts';
 import { planRoutes } from './features/plan/routes.ts';
@@ -57,6 +60,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   problemErrors(app);
+  await app.register(multipart);
   await app.register(swagger, {
     openapi: {
       info: {
@@ -76,6 +80,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
       readingRoutes(typed);
       readoutRoutes(typed);
       planRoutes(typed);
+      evidenceRoutes(typed);
+      photoRoutes(typed);
       logRoutes(typed);
       typed.get('/health', { schema: { hide: true } }, async () => {
         await options.database.query('SELECT 1');

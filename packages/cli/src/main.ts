@@ -2,7 +2,9 @@ import { HalfsplitError, NoOperatingPoint } from '@halfsplit/core';
 import { Options, UsageError } from './options.ts';
 import { NoAnswer, noise, poles, sensitivity, tolerance, transient } from './verbs/analysis.ts';
 import { ac, check, op, readouts } from './verbs/circuit.ts';
+import { meter } from './verbs/meter.ts';
 import { preferred, value } from './verbs/quantity.ts';
+import { drill, suspects } from './verbs/isolate.ts';
 import { solve } from './verbs/solve.ts';
 
 /** The verbs of the command; each answers one JSON document. */
@@ -16,6 +18,9 @@ const VERBS: Readonly<Record<string, (options: Options) => unknown>> = {
   tolerance,
   sensitivity,
   readouts,
+  meter,
+  suspects,
+  drill,
   solve,
   value,
   preferred,
@@ -24,7 +29,8 @@ const VERBS: Readonly<Record<string, (options: Options) => unknown>> = {
 /** Exit codes: input that cannot be used, and a computation that has no answer. */
 const EXIT_BAD_INPUT = 2;
 const EXIT_NO_ANSWER = 1;
-const BAD_INPUT_CODES = /^(value|preferred|file|readout|rework)\/|^analysis\/no-source$|^circuit\/unknown-/;
+const BAD_INPUT_CODES =
+  /^(value|preferred|file|readout|rework|path)\/|^analysis\/no-source$|^circuit\/unknown-/;
 
 /** Where the command writes; the process's own streams unless a test gives others. */
 export interface Streams {

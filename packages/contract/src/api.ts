@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { stageSchema } from './names.ts';
-import { netNameSchema, partSchema, readoutSchema } from './unit-file.ts';
+import { evidenceSchema, intakeSchema, pathSchema } from './finding.ts';
+import { modelSchema, netNameSchema, partSchema, readoutSchema } from './unit-file.ts';
 
 /** Paths, requests and answers of /api/v1. Times are ISO 8601 in UTC. */
 export const API_ROOT = '/api/v1';
@@ -51,6 +52,41 @@ export const readoutResourceSchema = z.object({
 });
 export type ReadoutResource = z.infer<typeof readoutResourceSchema>;
 
+/** One test of the search, as it was seen. Never changed but for being withdrawn. */
+export const evidenceResourceSchema = evidenceSchema.omit({ withdrawn: true }).extend({
+  id: idSchema,
+  takenAt: timeSchema,
+  withdrawn: z.boolean(),
+});
+export type EvidenceResource = z.infer<typeof evidenceResourceSchema>;
+
+/** A numbered point on a photo: where a test point, net or block is on the board, in fractions of the picture. */
+export const photoPointSchema = z.object({
+  target: z.string().trim().min(1).max(64),
+  x: z.number().min(0).max(1),
+  y: z.number().min(0).max(1),
+});
+export const photoResourceSchema = z.object({
+  id: idSchema,
+  version: versionSchema,
+  name: z.string(),
+  width: z.number().int(),
+  height: z.number().int(),
+  points: z.array(photoPointSchema),
+});
+export type PhotoResource = z.infer<typeof photoResourceSchema>;
+export const updatePhotoSchema = z.object({
+  baseVersion: versionSchema,
+  name: z.string().trim().min(1).max(120).optional(),
+  points: z.array(photoPointSchema).max(500).optional(),
+  /** Quarter turns clockwise, to be made now. */
+  turn: z.number().int().min(1).max(3).optional(),
+});
+export type UpdatePhoto = z.infer<typeof updatePhotoSchema>;
+
+export const createEvidenceSchema = evidenceSchema.omit({ withdrawn: true });
+export type CreateEvidence = z.input<typeof createEvidenceSchema>;
+
 export const logEntrySchema = z.object({
   id: idSchema,
   sequence: z.number().int(),
@@ -85,6 +121,11 @@ export const unitResourceSchema = unitSummarySchema.omit({ partCount: true, meas
   notes: z.string(),
   ground: z.string(),
   nudges: nudgesSchema,
+  models: z.array(modelSchema),
+  path: pathSchema.nullable(),
+  intake: intakeSchema,
+  evidence: z.array(evidenceResourceSchema),
+  photos: z.array(photoResourceSchema),
   parts: z.array(partResourceSchema),
   readings: z.array(readingResourceSchema),
   readouts: z.array(readoutResourceSchema),
@@ -117,6 +158,9 @@ export const updateUnitSchema = z.object({
   stage: stageSchema.optional(),
   ground: netNameSchema.optional(),
   nudges: nudgesSchema.optional(),
+  models: z.array(modelSchema).max(200).optional(),
+  path: pathSchema.nullable().optional(),
+  intake: intakeSchema.optional(),
 });
 export type UpdateUnit = z.infer<typeof updateUnitSchema>;
 

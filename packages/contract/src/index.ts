@@ -1,4 +1,5 @@
 export * from './names.ts';
+export * from './finding.ts';
 export * from './unit-file.ts';
 export * from './api.ts';
 export * from './problem.ts';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { evidenceSchema, intakeSchema, pathSchema } from './finding.ts';
 import { layerSchema, partKindSchema } from './names.ts';
 
 /**
@@ -40,9 +41,18 @@ export const partSchema = z.looseObject({
   note: z.string().max(2000).optional(),
 });
 
+/** A model that a unit brings along: a type number the library does not have, or has otherwise. */
+export const modelSchema = z.looseObject({
+  name: z.string().trim().min(1).max(64),
+  kind: partKindSchema,
+  params: z.record(z.string().min(1).max(16), z.union([z.number(), z.string()])),
+});
+export type OwnModel = z.infer<typeof modelSchema>;
+
 export const circuitSchema = z.looseObject({
   ground: netNameSchema,
   parts: z.array(partSchema).max(2000),
+  models: z.array(modelSchema).max(200).optional(),
 });
 
 export const wantSchema = z.looseObject({
@@ -71,6 +81,7 @@ export const READOUT_KINDS = [
   'thump',
   'ripple',
   'range',
+  'stability',
 ] as const;
 export const readoutKindSchema = z.enum(READOUT_KINDS);
 export type ReadoutKind = z.infer<typeof readoutKindSchema>;
@@ -95,8 +106,9 @@ export const unitFileSchema = z.looseObject({
     .optional(),
   circuit: circuitSchema,
   readouts: z.array(readoutSchema).max(200).optional(),
-  path: z.looseObject({}).optional(),
-  evidence: z.array(z.looseObject({})).optional(),
+  path: pathSchema.optional(),
+  evidence: z.array(evidenceSchema).max(2000).optional(),
+  intake: intakeSchema.optional(),
   plan: z.looseObject({}).optional(),
   log: z.array(z.looseObject({})).optional(),
 });

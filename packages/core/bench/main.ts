@@ -169,12 +169,13 @@ for (const [name, circuit] of [
   ['opamp clipper', CLIPPER],
 ] as const) {
   const model = new BenchModel(circuit, 'marked');
-  for (const [how, stepS] of [
-    ['steps by error', undefined],
-    ['every 1/48000 s', 1 / 48_000],
+  for (const [how, options] of [
+    ['steps by error', {}],
+    ['every 1/48000 s', { stepS: 1 / 48_000 }],
+    ['every 1/48000 s, local error 2e-4', { stepS: 1 / 48_000, relativeError: 2e-4 }],
   ] as const) {
     const us = medianUs(() => {
-      transient(model, { stopS: RUN_S, ...(stepS === undefined ? {} : { stepS }), onPoint: () => undefined });
+      transient(model, { stopS: RUN_S, ...options, onPoint: () => undefined });
     }, 3);
     add(
       `transient of ${name}, ${how}, 50 ms of 1 kHz`,

@@ -139,6 +139,18 @@ export const CATALOGUE = {
     sentence: (d) => `Readout ${d.where}: ${d.detail}.`,
     hint: 'Correct the readout’s definition.',
   },
+  'path/invalid': {
+    sentence: (d) => `Path, ${d.where}: ${d.detail}.`,
+    hint: 'Correct the blocks, links and test points of the path.',
+  },
+  'path/missing': {
+    sentence: () => 'There is no path to search: no block is known.',
+    hint: 'Add blocks to the path, or propose them from the circuit.',
+  },
+  'path/unknown-block': {
+    sentence: (d) => `The path has no block "${d.text}".`,
+    hint: 'Name a block by its id.',
+  },
   'rework/nothing-to-change': {
     sentence: () => 'No part was chosen that may change.',
     hint: 'Choose at least one resistor, capacitor or inductor.',

@@ -10,4 +10,5 @@ export * from './formats/index.ts';
 export * from './sheet/index.ts';
 export * from './meter/index.ts';
 export * from './rework/index.ts';
+export * from './isolate/index.ts';
 export * from './draw/index.ts';

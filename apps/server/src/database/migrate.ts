@@ -1,6 +1,7 @@
 import type { QueryInterface, Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import * as units from './migrations/0001-units.ts';
+import * as finding from './migrations/0002-finding.ts';
 
 interface Migration {
   up(query: QueryInterface): Promise<void>;
@@ -14,7 +15,7 @@ const named = (name: string, migration: Migration) => ({
 });
 
 /** All migrations in order, as a list: a bundled server keeps them. */
-const MIGRATIONS = [named('0001-units', units)];
+const MIGRATIONS = [named('0001-units', units), named('0002-finding', finding)];
 
 /** Brings the database to the newest state; does nothing when it is there already. */
 export async function migrate(sequelize: Sequelize): Promise<void> {

@@ -9,15 +9,19 @@ import {
   noiseAt,
   NoOperatingPoint,
   ratioToDb,
+  readoutSlopes,
   seededRandom,
   spreadParts,
+  toleranceRuns,
   transient,
+  unitOf,
   usualTolerance,
+  type Unit,
   type UnitDocument,
 } from '@halfsplit/core';
 
 /** Analyses that are made when they are asked for, one layer at a time. */
-export type DeepKind = 'spread' | 'noise' | 'switch-on' | 'stability';
+export type DeepKind = 'spread' | 'parts' | 'noise' | 'switch-on' | 'stability';
 
 export interface DeepRequest {
   readonly kind: DeepKind;
@@ -25,6 +29,8 @@ export interface DeepRequest {
   readonly layer: Layer;
   readonly from: string;
   readonly to: string;
+  /** The readout that is drawn. */
+  readonly readoutId: string;
 }
 
 export interface Series {
@@ -38,13 +44,14 @@ export interface DeepAnswer {
   /** One plain sentence. */
   readonly sentence: string;
   readonly series: readonly Series[];
+  /** How far a per cent of each part moves the readout, largest first. */
+  readonly slopes?: readonly { readonly ref: string; readonly perPercent: number }[];
   readonly ok: boolean;
 }
 
-const SPREAD_RUNS = 400;
+export const SPREAD_RUNS = 1000;
 /** As the response has them, so that band and curve share their points. */
 const SPREAD_PER_DECADE = 24;
-const PROGRESS_EVERY = 10;
 /** The shaded band holds this share of the runs on either side. */
 const OUTSIDE = 0.05;
 
@@ -52,7 +59,9 @@ const OUTSIDE = 0.05;
 export function deepAnalysis(request: DeepRequest, onProgress: (fraction: number) => void): DeepAnswer {
   try {
     const model = new BenchModel(request.document.circuit, request.layer);
-    if (request.kind === 'spread') return spread(model, request, onProgress);
+    if (request.kind === 'spread')
+      return spreadBand([spreadRuns(request, SPREAD_SEEDS[0], SPREAD_RUNS, onProgress)]);
+    if (request.kind === 'parts') return whatMoves(model, request);
     if (request.kind === 'noise') return noise(model, request);
     return request.kind === 'stability' ? stability(model) : switchOn(model, request, onProgress);
   } catch (error) {
@@ -62,34 +71,73 @@ export function deepAnalysis(request: DeepRequest, onProgress: (fraction: number
   }
 }
 
-function spread(
-  model: BenchModel,
-  { document, from, to }: DeepRequest,
+/** Seeds of the two shares in which a spread is made. */
+export const SPREAD_SEEDS = [1, 2] as const;
+
+/** A share of the runs of a spread: the gain at each frequency, a run each. */
+export interface SpreadRuns {
+  readonly frequencyHz: readonly number[];
+  readonly gainDb: readonly Float64Array[];
+}
+
+/** Makes one share of a spread. Throws as the model does. */
+export function spreadRuns(
+  { document, layer, from, to }: DeepRequest,
+  seed: number,
+  runs: number,
   onProgress: (fraction: number) => void,
-): DeepAnswer {
-  const frequencies = logSpaced(10, 100_000, SPREAD_PER_DECADE);
+): SpreadRuns {
+  const model = new BenchModel(document.circuit, layer);
+  const frequencyHz = logSpaced(10, 100_000, SPREAD_PER_DECADE);
   const parts = spreadParts(document.circuit, model, usualTolerance);
-  const random = seededRandom(1);
-  const runs = frequencies.map(() => new Float64Array(SPREAD_RUNS));
-  for (let run = 0; run < SPREAD_RUNS; run += 1) {
-    for (const p of parts) model.retune(p.ref, p.value * (1 + p.tolerance * (2 * random() - 1)));
-    frequencies.forEach((f, i) => (runs[i]![run] = ratioToDb(magnitude(model.transfer(from, to, f)))));
-    if (run % PROGRESS_EVERY === 0) onProgress(run / SPREAD_RUNS);
-  }
-  const at = (share: number) => runs.map((r) => r.slice().sort()[Math.round(share * (SPREAD_RUNS - 1))]!);
+  const gains = frequencyHz.map((f) => () => ratioToDb(magnitude(model.transfer(from, to, f))));
+  return {
+    frequencyHz,
+    gainDb: toleranceRuns(model, parts, gains, { runs, random: seededRandom(seed), onProgress }),
+  };
+}
+
+/** The band of a spread from its shares. */
+export function spreadBand(shares: readonly SpreadRuns[]): DeepAnswer {
+  const { frequencyHz } = shares[0]!;
+  const sorted = frequencyHz.map((_, i) =>
+    Float64Array.from(shares.flatMap((s) => [...s.gainDb[i]!])).sort(),
+  );
+  const at = (share: number) => sorted.map((r) => r[Math.round(share * (r.length - 1))]!);
   const [low, high] = [at(OUTSIDE), at(1 - OUTSIDE)];
-  const middle = frequencies.findIndex((f) => f >= 1000);
+  const middle = frequencyHz.findIndex((f) => f >= 1000);
   const width = (high[middle]! - low[middle]!).toFixed(1);
   return {
     kind: 'spread',
     ok: true,
     sentence: `Nine of ten units of these parts lie within ${width} dB of one another at 1 kHz.`,
     series: [
-      { name: 'low', x: frequencies, y: low },
-      { name: 'high', x: frequencies, y: high },
+      { name: 'low', x: frequencyHz, y: low },
+      { name: 'high', x: frequencyHz, y: high },
     ],
   };
 }
+
+/** How far each part moves the readout that is drawn. */
+function whatMoves(model: BenchModel, { document, readoutId }: DeepRequest): DeepAnswer {
+  const readout = document.readouts.find((r) => r.id === readoutId);
+  const parts = spreadParts(document.circuit, model, usualTolerance);
+  if (!readout || parts.length === 0)
+    return { kind: 'parts', ok: false, sentence: 'There is nothing to move it.', series: [] };
+  const slopes = readoutSlopes(model, readout, document.readouts, parts)
+    .map((slope, i) => ({ ref: parts[i]!.ref, perPercent: slope / 100 }))
+    .sort((a, b) => Math.abs(b.perPercent) - Math.abs(a.perPercent));
+  const [first] = slopes;
+  const unit = unitOf(readout, document.readouts);
+  const sentence =
+    first && first.perPercent !== 0
+      ? `${readout.name}: ${first.ref} moves it most, ${signed(first.perPercent, unit)} for each per cent it is high.`
+      : `${readout.name}: no part moves it.`;
+  return { kind: 'parts', ok: true, sentence, series: [], slopes };
+}
+
+const signed = (value: number, unit: Unit) =>
+  `${value > 0 ? '+' : '−'}${formatQuantity(Math.abs(value), unit, { digits: 2 })}`;
 
 function noise(model: BenchModel, { to }: DeepRequest): DeepAnswer {
   const plain = noiseAt(model, { out: to });

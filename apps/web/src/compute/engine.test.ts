@@ -77,7 +77,10 @@ describe('search', () => {
 describe('deepAnalysis', () => {
   const ask = (kind: DeepKind, document: UnitDocument, from: string, to: string) => {
     const told: number[] = [];
-    const answer = deepAnalysis({ kind, document, layer: 'marked', from, to }, (f) => told.push(f));
+    const answer = deepAnalysis(
+      { kind, document, layer: 'marked', from, to, readoutId: document.readouts[0]?.id ?? '' },
+      (f) => told.push(f),
+    );
     return { answer, told };
   };
 
@@ -89,7 +92,21 @@ describe('deepAnalysis', () => {
     expect(low!.y[0]!).toBeLessThan(-6.02);
     // Worst case: 20 log10 of 1.05/2 against 0.95/2.
     expect(high!.y[0]! - low!.y[0]!).toBeLessThan(20 * Math.log10(1.05 / 0.95));
-    expect(told.length).toBeGreaterThan(5);
+    expect(told.at(-1)).toBe(1);
+  });
+
+  it('says which part moves a readout, and how far', () => {
+    // A divider of two: V = 10 R2/(R1 + R2), 0.025 V for a per cent of either.
+    const divider = {
+      ...documentOf('V1 10V vcc 0\nR1 1k 5% vcc a\nR2 1k 5% a 0'),
+      readouts: [{ id: 'v', name: 'Middle', kind: 'voltage' as const, net: 'a' }],
+    };
+    const { answer } = ask('parts', divider, 'vcc', 'a');
+    expect(answer.slopes!.map((s) => [s.ref, Number(s.perPercent.toFixed(6))])).toEqual([
+      ['R1', -0.025],
+      ['R2', 0.025],
+    ]);
+    expect(answer.sentence).toBe('Middle: R1 moves it most, −25 mV for each per cent it is high.');
   });
 
   it('says how loud the noise is and who makes it', () => {

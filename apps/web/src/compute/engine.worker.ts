@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import type { SolveRequest, UnitDocument } from '@halfsplit/core';
-import { deepAnalysis, type DeepRequest } from './deep.ts';
+import { deepAnalysis, spreadRuns, type DeepRequest } from './deep.ts';
 import { analyse, analyseSlowly, search, type AnalysisRequest } from './engine.ts';
 
 const engine = {
@@ -11,6 +11,17 @@ const engine = {
     const answer = deepAnalysis(request, (fraction) => told.push(onProgress(fraction)));
     await Promise.all(told);
     return answer;
+  },
+  spread: async (
+    request: DeepRequest,
+    seed: number,
+    runs: number,
+    onProgress: (fraction: number) => Promise<void>,
+  ) => {
+    const told: Promise<void>[] = [];
+    const share = spreadRuns(request, seed, runs, (fraction) => told.push(onProgress(fraction)));
+    await Promise.all(told);
+    return share;
   },
   search: async (request: SolveRequest, onProgress: (fraction: number) => Promise<void>) => {
     const told: Promise<void>[] = [];

@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { SolveRequest } from '@halfsplit/core';
-import type { DeepAnswer, DeepRequest } from './deep.ts';
+import { SPREAD_RUNS, SPREAD_SEEDS, spreadBand, type DeepAnswer, type DeepRequest } from './deep.ts';
 import type { SolveOutcome } from './engine.ts';
 import type { Engine } from './engine.worker.ts';
 
@@ -61,8 +61,9 @@ export function startSearch(
   return { result, cancel: () => worker.terminate() };
 }
 
-/** Starts an analysis that is made when asked for, in a worker of its own. */
+/** Starts an analysis that is made when asked for, in a worker of its own; a spread in two. */
 export function startDeep(request: DeepRequest, onProgress: (fraction: number) => void): Job<DeepAnswer> {
+  if (request.kind === 'spread') return startSpread(request, onProgress);
   const { worker, engine } = startEngine();
   const result = engine
     .deep(
@@ -71,4 +72,32 @@ export function startDeep(request: DeepRequest, onProgress: (fraction: number) =
     )
     .finally(() => worker.terminate());
   return { result, cancel: () => worker.terminate() };
+}
+
+/** Half the runs in each of two workers. Where one fails, its reason is the answer. */
+function startSpread(request: DeepRequest, onProgress: (fraction: number) => void): Job<DeepAnswer> {
+  const engines = SPREAD_SEEDS.map(() => startEngine());
+  const fractions = SPREAD_SEEDS.map(() => 0);
+  const cancel = () => engines.forEach((e) => e.worker.terminate());
+  const shares = engines.map(({ engine }, i) =>
+    engine.spread(
+      request,
+      SPREAD_SEEDS[i]!,
+      SPREAD_RUNS / SPREAD_SEEDS.length,
+      proxy((fraction: number) => {
+        fractions[i] = fraction;
+        onProgress(Math.min(...fractions));
+        return Promise.resolve();
+      }),
+    ),
+  );
+  const result = Promise.all(shares)
+    .then(spreadBand)
+    .catch((error: Error) => ({
+      kind: 'spread' as const,
+      ok: false,
+      sentence: error.message,
+      series: [],
+    }));
+  return { result: result.finally(cancel), cancel };
 }

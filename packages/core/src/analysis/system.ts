@@ -30,7 +30,10 @@ export class System {
   readonly columnOf: Int32Array;
   private readonly netIndex = new Map<string, number>();
   private readonly byRef = new Map<string, Device>();
-  private readonly loading: readonly Device[];
+  /** Devices whose equations depend on the solution. */
+  readonly loading: readonly Device[];
+  /** Slots that those devices write to. */
+  readonly loadedSlots: Int32Array;
   private readonly exciting: readonly Device[];
   private readonly excitation = { scale: 1, timeS: null as number | null };
 
@@ -56,7 +59,14 @@ export class System {
     }
     // Every net has its diagonal, so that a shunt can be added while searching for the operating point.
     for (let i = 1; i < unknowns.length; i += 1) this.pattern.slot(i, i);
-    this.devices = modelled.map((part) => this.build(withOwnModel(part, circuit), unknowns));
+    const loaded = new Set<number>();
+    this.devices = modelled.map((part) => {
+      const own: number[] = [];
+      const device = this.build(withOwnModel(part, circuit), unknowns, own);
+      if (device.load) for (const slot of own) if (slot > 0) loaded.add(slot);
+      return device;
+    });
+    this.loadedSlots = Int32Array.from(loaded);
     this.unknowns = unknowns;
     this.loading = this.devices.filter((d) => d.load);
     this.exciting = this.devices.filter((d) => d.excite);
@@ -70,7 +80,7 @@ export class System {
     this.restamp();
   }
 
-  private build(part: Part, unknowns: Unknown[]): Device {
+  private build(part: Part, unknowns: Unknown[], slots: number[]): Device {
     const optionalNode = (pin: string) => {
       const net = part.pins[pin];
       return net === undefined ? undefined : this.netIndex.get(net);
@@ -86,7 +96,11 @@ export class System {
         unknowns.push({ ref: part.ref, name });
         return unknowns.length - 1;
       },
-      slot: (row, column) => this.pattern.slot(row, column),
+      slot: (row, column) => {
+        const slot = this.pattern.slot(row, column);
+        slots.push(slot);
+        return slot;
+      },
     };
     if (part.kind === 'box')
       throw new HalfsplitError('analysis/no-model', { ref: part.ref, detail: KINDS.box.words });
@@ -172,6 +186,22 @@ export class System {
     for (let slot = 0; slot < g.length; slot += 1) {
       g[slot] = linearG[slot]!;
       c[slot] = linearC[slot]!;
+    }
+    for (let row = 0; row < f.length; row += 1) {
+      f[row] = 0;
+      q[row] = 0;
+    }
+    into.limited = false;
+    for (let i = 0; i < this.loading.length; i += 1) this.loading[i]!.load!(x, into);
+  }
+
+  /** As `evaluate`, without the constant part: G and C hold only what the devices add, at `loadedSlots`. */
+  evaluateLoaded(x: Float64Array, into: Evaluation): void {
+    const { g, c, f, q } = into;
+    const { loadedSlots } = this;
+    for (let i = 0; i < loadedSlots.length; i += 1) {
+      g[loadedSlots[i]!] = 0;
+      c[loadedSlots[i]!] = 0;
     }
     for (let row = 0; row < f.length; row += 1) {
       f[row] = 0;

@@ -1,4 +1,4 @@
-import type { Evaluation } from '../devices/index.ts';
+import type { Device, Evaluation } from '../devices/index.ts';
 import type { Layer } from '@halfsplit/contract';
 import { parameter, valueOnLayer, type Part } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
@@ -30,6 +30,10 @@ const NEWTON_LIMIT = 30;
  */
 const NEWTON_RELATIVE = 1e-5;
 const NEWTON_ABSOLUTE = 2e-5;
+/** What a Newton step may leave behind, as a part of the local error allowed. */
+const CURVED_REST = 0.05;
+/** Steps larger than this, against the local error allowed, are followed by another whatever the curvature. */
+const LARGEST_CURVED_STEP = 100;
 /** Largest step without a step given: this part of the run, and of a source's period. */
 const STEPS_A_RUN = 200;
 const STEPS_A_PERIOD = 40;
@@ -41,6 +45,8 @@ const AFTER_JUMP = 1e-3;
 const EULER_STEPS = 2;
 const LARGEST_GROWTH = 2;
 const SAFETY = 0.9;
+/** A step is not lengthened by less than this. */
+const WORTH_A_CHANGE = 1.3;
 
 /**
  * Integrates f(x) + dq/dt = b(t): trapezoidal rule with the local error held by comparing each step with its
@@ -100,6 +106,7 @@ const USUAL_SAMPLE_RATE_HZ = 48_000;
 class Integrator {
   private readonly model: BenchModel;
   private readonly options: TransientOptions;
+  private readonly allowed: number;
   private readonly system: System;
   private readonly solver: RealSolver;
   private readonly evaluation: Evaluation;
@@ -115,7 +122,15 @@ class Integrator {
   private readonly delta: Float64Array;
   private readonly jacobian: Float64Array;
   private readonly prediction: Float64Array;
-  private readonly qStep: Float64Array;
+  private readonly knowns: Float64Array;
+  /** G + scale C of the constant part, for the scale it was made for. */
+  private readonly constant: Float64Array;
+  private constantScale = Number.NaN;
+  /** Slots of the constant part of C, and of G and C together, that hold something. */
+  private readonly chargeSlots: Int32Array;
+  private readonly constantSlots: Int32Array;
+  private readonly settling: readonly Device[];
+  private readonly crossed: readonly Device[];
   /** Unknowns 1 up to this are nets. */
   private readonly lastNet: number;
   private readonly peak: Float64Array;
@@ -130,6 +145,7 @@ class Integrator {
   constructor(model: BenchModel, options: TransientOptions) {
     this.model = model;
     this.options = options;
+    this.allowed = options.relativeError ?? USUAL_RELATIVE_ERROR;
     this.system = model.system;
     this.solver = new RealSolver(this.system);
     this.evaluation = this.system.evaluation(false);
@@ -144,7 +160,14 @@ class Integrator {
       array(),
     ];
     this.earlier = [array(), array()];
-    [this.prediction, this.qStep] = [array(), array()];
+    [this.prediction, this.knowns] = [array(), array()];
+    const { g, c } = this.system.linear;
+    this.constant = new Float64Array(g.length);
+    const slots = Array.from(g.keys()).slice(1);
+    this.chargeSlots = Int32Array.from(slots.filter((s) => c[s] !== 0));
+    this.constantSlots = Int32Array.from(slots.filter((s) => c[s] !== 0 || g[s] !== 0));
+    this.settling = this.system.devices.filter((d) => d.settle);
+    this.crossed = this.system.devices.filter((d) => d.crossings);
     this.lastNet = this.system.nets().length - 1;
     this.jacobian = new Float64Array(this.system.pattern.length);
   }
@@ -198,9 +221,11 @@ class Integrator {
       if (euler > 0) euler -= 1;
       const growth = error > 0 ? SAFETY * error ** (-1 / 3) : LARGEST_GROWTH;
       // A step cut short by an output time says nothing against the length before it.
-      h = Math.max(isToLimit ? h : 0, step * Math.min(LARGEST_GROWTH, Math.max(0.3, growth)));
+      // A length that is about right is kept: the constant part of the equations need not be made again.
+      if (!isToLimit && growth > 1 && growth < WORTH_A_CHANGE) h = step;
+      else h = Math.max(isToLimit ? h : 0, step * Math.min(LARGEST_GROWTH, Math.max(0.3, growth)));
       let hasJumped = false;
-      for (const device of this.system.devices) if (device.settle?.(this.x)) hasJumped = true;
+      for (const device of this.settling) if (device.settle!(this.x)) hasJumped = true;
       if (isToLimit && limit === nextEdge && nextEdge < stopS) {
         edge += 1;
         hasJumped = true;
@@ -227,14 +252,14 @@ class Integrator {
     }
     for (const device of this.system.devices) device.beginTime?.(start === 'zero');
     this.system.reset();
-    this.system.evaluate(this.x, this.evaluation);
+    this.system.evaluateLoaded(this.x, this.evaluation);
     this.charge(this.x, this.q);
     if (start === 'zero') {
       // Empty capacitors hold their nets for a moment that is short against everything: that moment is t = 0.
       const instant = this.options.stopS * 1e-12;
       if (this.advance(instant, true) === null) return this.stuck();
       this.accept(instant);
-      for (const device of this.system.devices) device.settle?.(this.x);
+      for (const device of this.settling) device.settle!(this.x);
       this.t = 0;
       this.known = 0;
       this.blind = 1;
@@ -243,67 +268,128 @@ class Integrator {
     return null;
   }
 
+  /** Charges at x from the devices' charges as last evaluated. */
   private charge(x: Float64Array, into: Float64Array): void {
-    into.set(this.evaluation.q);
-    this.system.multiplyAdd(this.system.linear.c, x, into);
+    const { q } = this.evaluation;
+    for (let row = 0; row < q.length; row += 1) into[row] = q[row]!;
+    const { rowOf, columnOf } = this.system;
+    const { c } = this.system.linear;
+    const { chargeSlots } = this;
+    for (let i = 0; i < chargeSlots.length; i += 1) {
+      const slot = chargeSlots[i]!;
+      const row = rowOf[slot]!;
+      into[row] = into[row]! + c[slot]! * x[columnOf[slot]!]!;
+    }
+  }
+
+  /** Prepares the constant part of G + scale C. */
+  private rescale(scale: number): void {
+    if (scale === this.constantScale) return;
+    const { g, c } = this.system.linear;
+    const { constant, constantSlots } = this;
+    for (let i = 0; i < constantSlots.length; i += 1) {
+      const slot = constantSlots[i]!;
+      constant[slot] = g[slot]! + scale * c[slot]!;
+    }
+    this.constantScale = scale;
   }
 
   /** One step to t + h into the trial arrays. Answers the error against its allowance, or null when Newton fails. */
   private advance(h: number, isEuler: boolean): number | null {
-    const { system, evaluation, trial, residual, delta } = this;
+    const { system, evaluation, trial, residual, delta, knowns, q, qDot, size, b, prediction } = this;
     const scale = isEuler ? 1 / h : 2 / h;
-    this.predict(h, trial);
-    const predicted = this.prediction;
-    predicted.set(trial);
-    system.excite(this.b, 1, this.t + h);
-    const { b, q, qTrial, qDot, qDotTrial, jacobian, size } = this;
-    const { f, g, c } = evaluation;
-    const linearG = system.linear.g;
-    const isLinear = system.isLinear;
     const memory = isEuler ? 0 : 1;
+    this.predict(h, trial);
+    for (let k = 0; k < size; k += 1) prediction[k] = trial[k]!;
+    this.rescale(scale);
+    system.excite(b, 1, this.t + h);
+    for (let row = 1; row < size; row += 1) knowns[row] = b[row]! + scale * q[row]! + memory * qDot[row]!;
+    const { f, q: loadedQ } = evaluation;
     let isSettled = false;
     for (let i = 0; i < NEWTON_LIMIT && !isSettled; i += 1) {
-      system.evaluate(trial, evaluation);
-      this.charge(trial, qTrial);
-      for (let row = 0; row < size; row += 1) residual[row] = 0;
-      system.multiplyAdd(linearG, trial, residual);
-      for (let row = 1; row < size; row += 1) {
-        const rate = scale * (qTrial[row]! - q[row]!) - memory * qDot[row]!;
-        qDotTrial[row] = rate;
-        residual[row] = b[row]! - residual[row]! - f[row]! - rate;
-      }
-      for (let slot = 1; slot < jacobian.length; slot += 1) jacobian[slot] = g[slot]! + scale * c[slot]!;
-      const singular = this.solver.factor(jacobian);
+      system.evaluateLoaded(trial, evaluation);
+      for (let row = 1; row < size; row += 1) residual[row] = knowns[row]! - f[row]! - scale * loadedQ[row]!;
+      this.linearise(scale);
+      const singular = this.solver.refactor(this.jacobian);
       if (singular >= 0) {
         this.worst = singular;
         return null;
       }
       this.solver.solve(residual, delta);
-      isSettled = !evaluation.limited;
-      for (let k = 1; k < size; k += 1) {
-        const change = delta[k]!;
-        const next = trial[k]! + change;
-        trial[k] = next;
-        if (!(Math.abs(change) <= NEWTON_RELATIVE * Math.abs(next) + NEWTON_ABSOLUTE)) {
-          isSettled = false;
-          this.worst = k;
-        }
-      }
-      if (isLinear) isSettled = true;
+      for (let k = 1; k < size; k += 1) trial[k] = trial[k]! + delta[k]!;
+      isSettled = !evaluation.limited && (system.isLinear || this.isSettled());
     }
     if (!isSettled || !Number.isFinite(trial[this.worst]!)) return null;
-    // The last Newton step moved x a little: its charge follows by the same linearisation.
     this.finishCharges(scale, isEuler);
-    return this.errorAgainst(predicted, h, isEuler);
+    return this.errorAgainst(prediction, h, isEuler);
   }
 
-  private finishCharges(scale: number, isEuler: boolean): void {
-    this.qStep.fill(0);
-    this.system.multiplyAdd(this.evaluation.c, this.delta, this.qStep);
-    for (let row = 1; row < this.size; row += 1) {
-      this.qTrial[row] = this.qTrial[row]! + this.qStep[row]!;
-      this.qDotTrial[row] = scale * (this.qTrial[row]! - this.q[row]!) - (isEuler ? 0 : this.qDot[row]!);
+  /** Takes what the constant part carries at the trial off the residual, and makes the Jacobian. */
+  private linearise(scale: number): void {
+    const { constant, constantSlots, jacobian, residual, trial } = this;
+    const { rowOf, columnOf, loadedSlots } = this.system;
+    const { g, c } = this.evaluation;
+    for (let i = 0; i < constantSlots.length; i += 1) {
+      const slot = constantSlots[i]!;
+      const row = rowOf[slot]!;
+      residual[row] = residual[row]! - constant[slot]! * trial[columnOf[slot]!]!;
     }
+    for (let slot = 0; slot < jacobian.length; slot += 1) jacobian[slot] = constant[slot]!;
+    for (let i = 0; i < loadedSlots.length; i += 1) {
+      const slot = loadedSlots[i]!;
+      jacobian[slot] = jacobian[slot]! + g[slot]! + scale * c[slot]!;
+    }
+  }
+
+  /**
+   * Whether the Newton step just taken was the last that is needed: it vanished, or what is left of its error by the
+   * devices' curvature is little against the local error allowed.
+   */
+  private isSettled(): boolean {
+    const { delta, trial, size } = this;
+    let isStill = true;
+    for (let k = 1; k < size; k += 1) {
+      if (Math.abs(delta[k]!) <= NEWTON_RELATIVE * Math.abs(trial[k]!) + NEWTON_ABSOLUTE) continue;
+      if (!Number.isFinite(trial[k]!)) {
+        this.worst = k;
+        return false;
+      }
+      isStill = false;
+      this.worst = k;
+    }
+    if (isStill) return true;
+    let largest = 0;
+    const { allowed, lastNet, peak } = this;
+    for (let k = 1; k <= lastNet; k += 1) {
+      const ratio =
+        Math.abs(delta[k]!) / (allowed * Math.max(peak[k]!, Math.abs(trial[k]!)) + ABSOLUTE_ERROR);
+      if (ratio > largest) largest = ratio;
+    }
+    if (largest > LARGEST_CURVED_STEP) return false;
+    // Where the step came from.
+    const before = this.residual;
+    for (let k = 1; k < size; k += 1) before[k] = trial[k]! - delta[k]!;
+    before[0] = 0;
+    for (const device of this.system.loading) {
+      if (!device.curvature) return false;
+      if (device.curvature(before, trial) * largest > CURVED_REST) return false;
+    }
+    return true;
+  }
+
+  /** Charges and their rates at the trial; the devices' own follow the last Newton step by their linearisation. */
+  private finishCharges(scale: number, isEuler: boolean): void {
+    const { qTrial, qDotTrial, q, qDot, delta, size } = this;
+    const { rowOf, columnOf, loadedSlots } = this.system;
+    const { c } = this.evaluation;
+    this.charge(this.trial, qTrial);
+    for (let i = 0; i < loadedSlots.length; i += 1) {
+      const slot = loadedSlots[i]!;
+      const row = rowOf[slot]!;
+      qTrial[row] = qTrial[row]! + c[slot]! * delta[columnOf[slot]!]!;
+    }
+    for (let row = 1; row < size; row += 1)
+      qDotTrial[row] = scale * (qTrial[row]! - q[row]!) - (isEuler ? 0 : qDot[row]!);
   }
 
   /** Extrapolates through the last points: quadratic when there are three. */
@@ -319,27 +405,28 @@ class Integrator {
       return;
     }
     const t2 = this.t - this.earlierT[1];
-    const [a, c, d] = [
-      ((h + t1) * (h + t2)) / (t1 * t2),
-      (-h * (h + t2)) / (t1 * (t2 - t1)),
-      (h * (h + t1)) / (t2 * (t2 - t1)),
-    ];
-    const [e1, e2] = this.earlier;
-    for (let k = 1; k < this.size; k += 1) into[k] = a * this.x[k]! + c * e1[k]! + d * e2[k]!;
+    const a = ((h + t1) * (h + t2)) / (t1 * t2);
+    const c = (-h * (h + t2)) / (t1 * (t2 - t1));
+    const d = (h * (h + t1)) / (t2 * (t2 - t1));
+    const e1 = this.earlier[0];
+    const e2 = this.earlier[1];
+    const { x, size } = this;
+    for (let k = 1; k < size; k += 1) into[k] = a * x[k]! + c * e1[k]! + d * e2[k]!;
   }
 
   private errorAgainst(predicted: Float64Array, h: number, isEuler: boolean): number {
     if (this.known < 2 && !isEuler) return 1;
     if (this.known < 1) return 0;
-    const allowed = this.options.relativeError ?? USUAL_RELATIVE_ERROR;
+    const { allowed } = this;
     // Share of the difference to the extrapolation that is the trapezoidal rule's own error, steps about equal.
     const t1 = this.t - this.earlierT[0];
     const t2 = this.t - this.earlierT[1];
     const share = this.known < 2 ? 1 : (h * h * h) / 12 / ((h * (h + t1) * (h + t2)) / 6 + (h * h * h) / 12);
     let worst = 0;
-    for (let k = 1; k <= this.lastNet; k += 1) {
-      const error = share * Math.abs(this.trial[k]! - predicted[k]!);
-      const ratio = error / (allowed * Math.max(this.peak[k]!, Math.abs(this.trial[k]!)) + ABSOLUTE_ERROR);
+    const { trial, peak, lastNet } = this;
+    for (let k = 1; k <= lastNet; k += 1) {
+      const error = share * Math.abs(trial[k]! - predicted[k]!);
+      const ratio = error / (allowed * Math.max(peak[k]!, Math.abs(trial[k]!)) + ABSOLUTE_ERROR);
       if (ratio > worst) worst = ratio;
     }
     return worst;
@@ -348,10 +435,9 @@ class Integrator {
   /** Where within the step a latch's condition changed its sign, as a part of the step; null when none did. */
   private crossing(): number | null {
     let first: number | null = null;
-    for (const device of this.system.devices) {
-      if (!device.crossings) continue;
-      const before = device.crossings(this.x);
-      const after = device.crossings(this.trial);
+    for (const device of this.crossed) {
+      const before = device.crossings!(this.x);
+      const after = device.crossings!(this.trial);
       before.forEach((v, i) => {
         if (v === 0 || v * after[i]! >= 0) return;
         const part = v / (v - after[i]!);
@@ -362,22 +448,24 @@ class Integrator {
   }
 
   private accept(step: number): void {
-    const [e1, e2] = this.earlier;
-    e2.set(e1);
-    e1.set(this.x);
-    this.earlierT[1] = this.earlierT[0];
-    this.earlierT[0] = this.t;
+    const { earlier, earlierT, x, q, qDot, trial, qTrial, qDotTrial, peak, size } = this;
+    earlierT[1] = earlierT[0];
+    earlierT[0] = this.t;
+    const older = earlier[1];
+    const old = earlier[0];
+    for (let k = 0; k < size; k += 1) {
+      older[k] = old[k]!;
+      old[k] = x[k]!;
+      x[k] = trial[k]!;
+      q[k] = qTrial[k]!;
+      qDot[k] = qDotTrial[k]!;
+      const magnitude = Math.abs(trial[k]!);
+      if (magnitude > peak[k]!) peak[k] = magnitude;
+    }
     // The point at which a jump was found still holds the values before it: nothing is extrapolated from there.
     this.known = this.blind > 0 ? 0 : Math.min(2, this.known + 1);
     if (this.blind > 0) this.blind -= 1;
-    this.x.set(this.trial);
-    this.q.set(this.qTrial);
-    this.qDot.set(this.qDotTrial);
     this.t += step;
-    for (let k = 1; k < this.size; k += 1) {
-      const size = Math.abs(this.x[k]!);
-      if (size > this.peak[k]!) this.peak[k] = size;
-    }
   }
 
   private stuck(): Problem {

@@ -1,4 +1,13 @@
-import { LAYERS, type Layer, type PartKind, type ReadoutKind } from '@halfsplit/contract';
+import {
+  LAYERS,
+  type EvidenceData,
+  type IntakeData,
+  type Layer,
+  type OwnModel,
+  type PartKind,
+  type PathData,
+  type ReadoutKind,
+} from '@halfsplit/contract';
 
 /** SI value of a part on one layer; a part can also be dead. Null: the layer says nothing. */
 export type LayerValue = number | 'open' | 'short' | null;
@@ -23,6 +32,8 @@ export interface Part {
 export interface Circuit {
   readonly ground: string;
   readonly parts: readonly Part[];
+  /** Models that the unit brings along; they come before the library's. */
+  readonly models?: readonly OwnModel[] | undefined;
   readonly [field: string]: unknown;
 }
 
@@ -53,6 +64,9 @@ export interface UnitDocument {
   };
   readonly circuit: Circuit;
   readonly readouts: readonly Readout[];
+  readonly path?: PathData | undefined;
+  readonly evidence?: readonly EvidenceData[] | undefined;
+  readonly intake?: IntakeData | undefined;
   readonly [field: string]: unknown;
 }
 

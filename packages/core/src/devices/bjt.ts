@@ -7,6 +7,7 @@ import {
   criticalVoltage,
   depletion,
   diodeLaw,
+  junctionCurvature,
   limitJunction,
   type CurrentSlope,
   type Depletion,
@@ -231,6 +232,14 @@ export const bjt: DeviceType = {
         add(m.q, c, -qbc);
         addPair(m.c, basePair, baseLayer.capacitance + p.TF * at.forwardSlope);
         addPair(m.c, collectorPair, collectorLayer.capacitance);
+      },
+      curvature(before, after) {
+        const be = sign * (before[b]! - before[e]!);
+        const bc = sign * (before[b]! - before[c]!);
+        return Math.max(
+          junctionCurvature(be, sign * (after[b]! - after[e]!), p.NF),
+          junctionCurvature(bc, sign * (after[b]! - after[c]!), p.NR),
+        );
       },
       reset() {
         previousBe = 0;

@@ -30,6 +30,11 @@ export interface Device {
   settle?(x: Float64Array): boolean;
   /** Quantities whose change of sign changes the state: the time step is cut there. */
   crossings?(x: Float64Array): readonly number[];
+  /**
+   * Curvature between two solutions: what is left of a Newton step's error, as a part of the step, to first order. A
+   * device with `load` that does not say it gets Newton steps until they vanish.
+   */
+  curvature?(before: Float64Array, after: Float64Array): number;
   /** Called before a transient: from the operating point, or from everything empty. */
   beginTime?(isFromZero: boolean): void;
   /** Forgets the limiting history before a fresh start. */

@@ -6,6 +6,7 @@ import {
   criticalVoltage,
   depletion,
   diodeLaw,
+  junctionCurvature,
   limitJunction,
   type CurrentSlope,
   type Depletion,
@@ -102,6 +103,13 @@ export const diode: DeviceType = {
         add(m.q, a, charge);
         add(m.q, k, -charge);
         addPair(m.c, pair, layer.capacitance + p.TT * slope);
+      },
+      curvature(before, after) {
+        const [from, to] = [before[a]! - before[k]!, after[a]! - after[k]!];
+        const forward = junctionCurvature(from, to, p.N);
+        return Number.isFinite(p.BV)
+          ? Math.max(forward, junctionCurvature(-(from + p.BV), -(to + p.BV), 1))
+          : forward;
       },
       reset() {
         previous = 0;

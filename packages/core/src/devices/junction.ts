@@ -23,6 +23,15 @@ export function diodeLaw(volt: number, saturation: number, emission: number, out
   out.slope = (saturation * e) / scale;
 }
 
+/** Below this voltage a junction's exponential is nothing against its saturation current. */
+const BLOCKING_V = -0.1;
+
+/** Curvature of an exponential over a step: half the step against N Vt; 0 where the junction blocks throughout. */
+export function junctionCurvature(before: number, after: number, emission: number): number {
+  if (before < BLOCKING_V && after < BLOCKING_V) return 0;
+  return Math.abs(after - before) / (2 * emission * THERMAL_VOLTAGE);
+}
+
 /** The junction floor as a current, added to every junction. */
 export const floorCurrent = (volt: number): number => volt * JUNCTION_FLOOR_S;
 

@@ -92,6 +92,14 @@ export const opamp: DeviceType = {
       };
     };
 
+    /** The straight segment of its law: within its limits or beyond one, slewing up or down or not at all. */
+    const segmentAt = (x: Float64Array) => {
+      const { top, bottom } = limitsAt(x);
+      const drive = p.AOL * (x[plus]! - x[minus]! + p.VOS);
+      const slewing = Math.abs(drive) > largestDrive ? Math.sign(drive) : 0;
+      return 3 * slewing + (x[stage]! > top ? 1 : x[stage]! < bottom ? -1 : 0);
+    };
+
     return {
       ref: part.ref,
       stamp(m) {
@@ -143,6 +151,7 @@ export const opamp: DeviceType = {
         add(m.f, plus, p.IB);
         add(m.f, minus, p.IB);
       },
+      curvature: (before, after) => (segmentAt(before) === segmentAt(after) ? 0 : Number.POSITIVE_INFINITY),
       reset() {
         previous = 0;
         isFresh = true;

@@ -28,7 +28,10 @@ export function documentFromResource(unit: UnitResource): UnitDocument {
   });
   return {
     unit: { name: unit.name, kind: unit.kind, hazards: unit.hazards, notes: unit.notes },
-    circuit: { ground: unit.ground, parts },
+    circuit: { ground: unit.ground, parts, ...(unit.models.length > 0 ? { models: unit.models } : {}) },
+    ...(unit.path ? { path: unit.path } : {}),
+    evidence: unit.evidence,
+    intake: unit.intake,
     readouts: unit.readouts.map((r) => r.readout as unknown as Readout),
   };
 }

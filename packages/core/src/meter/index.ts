@@ -7,3 +7,11 @@ export {
   type Verdict,
   type VerdictKind,
 } from './verdict.ts';
+export {
+  METER_MODES,
+  meterReading,
+  Probe,
+  type MeterAnswer,
+  type MeterMode,
+  type MeterOptions,
+} from './instrument.ts';

@@ -34,7 +34,10 @@ describe('models', () => {
   it('takes a model that the circuit brings along, before the library and after the part itself', () => {
     const lines = 'V1 9V vcc 0\nR1 1M vcc b\nQ1 XQ1 c b 0\nR2 100 vcc c';
     const circuit = circuitOf(lines);
-    const own = { ...circuit, models: [{ name: 'xq1', kind: 'bjt', params: { BF: 400, polarity: 'npn' } }] };
+    const own = {
+      ...circuit,
+      models: [{ name: 'xq1', kind: 'bjt' as const, params: { BF: 400, polarity: 'npn' } }],
+    };
     const plain = currentOf(circuit, 'Q1');
     expect(currentOf(own, 'Q1') / plain).toBeCloseTo(4, 1);
     const parts = own.parts.map((p) => (p.ref === 'Q1' ? { ...p, params: { BF: 200 } } : p));

@@ -87,12 +87,10 @@ export function modelParameters<P extends object>(part: Part, plain: P): P {
  * library's. The part's own parameters override them.
  */
 export function withOwnModel(part: Part, circuit: Circuit): Part {
-  if (part.model === undefined || !Array.isArray(circuit['models'])) return part;
+  if (part.model === undefined || !circuit.models) return part;
   const wanted = part.model.trim().toLowerCase();
-  const own = (circuit['models'] as Partial<Model>[]).find(
-    (m) => m.name?.toLowerCase() === wanted && m.kind === part.kind,
-  );
-  if (!own?.params) return part;
+  const own = circuit.models.find((m) => m.name.toLowerCase() === wanted && m.kind === part.kind);
+  if (!own) return part;
   const { polarity, ...params } = own.params;
   return {
     ...part,

@@ -8,6 +8,7 @@ import { delay, period, rate, thump } from './in-time.ts';
 import { ripple, separation } from './leakage.ts';
 import { noise } from './noise-level.ts';
 import { range } from './range.ts';
+import { stability } from './stability.ts';
 import type { ReadoutType } from './readout-type.ts';
 import { curveError } from './replay-curve.ts';
 
@@ -31,4 +32,5 @@ export const READOUTS: Readonly<Record<ReadoutKind, ReadoutType>> = {
   thump,
   ripple,
   range,
+  stability,
 };

@@ -13,6 +13,9 @@ export type Inverse =
   | { readonly op: 'withdraw-reading'; readonly id: string }
   | { readonly op: 'set-readout'; readonly id: string; readonly values: Record<string, unknown> }
   | { readonly op: 'set-readout-removed'; readonly id: string; readonly removed: boolean }
+  | { readonly op: 'withdraw-evidence'; readonly id: string; readonly withdrawn: boolean }
+  | { readonly op: 'set-photo'; readonly id: string; readonly values: Record<string, unknown> }
+  | { readonly op: 'set-photo-removed'; readonly id: string; readonly removed: boolean }
   | { readonly op: 'set-unit'; readonly values: Record<string, unknown> };
 
 export class LogEntryModel extends Model<

@@ -6,7 +6,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { Stage, UnitResource } from '@halfsplit/contract';
+import type { IntakeData, OwnModel, PathData, Stage, UnitResource } from '@halfsplit/contract';
 
 /** Fields of a unit file that this version does not use, kept for the next export. */
 export interface UnitExtra {
@@ -26,6 +26,9 @@ export class UnitModel extends Model<InferAttributes<UnitModel>, InferCreationAt
   declare stage: Stage;
   declare ground: string;
   declare nudges: UnitResource['nudges'];
+  declare models: OwnModel[];
+  declare path: PathData | null;
+  declare intake: IntakeData;
   declare extra: UnitExtra;
   declare lastActivityAt: Date;
 }
@@ -43,6 +46,9 @@ export function defineUnit(sequelize: Sequelize): void {
       stage: DataTypes.TEXT,
       ground: DataTypes.TEXT,
       nudges: DataTypes.JSONB,
+      models: { type: DataTypes.JSONB, defaultValue: [] },
+      path: DataTypes.JSONB,
+      intake: { type: DataTypes.JSONB, defaultValue: {} },
       extra: DataTypes.JSONB,
       lastActivityAt: DataTypes.DATE,
     },

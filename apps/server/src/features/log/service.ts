@@ -1,6 +1,8 @@
 import type { Transaction } from 'sequelize';
 import {
+  EvidenceModel,
   PartModel,
+  PhotoModel,
   ReadingModel,
   ReadoutModel,
   type Inverse,
@@ -49,6 +51,25 @@ async function apply(unit: UnitModel, inverse: Inverse, transaction: Transaction
     }
     case 'set-readout-removed': {
       const row = await ReadoutModel.findByPk(inverse.id, { transaction });
+      await row?.update(
+        { removedAt: inverse.removed ? new Date() : null, version: row.version + 1 },
+        { transaction },
+      );
+      return;
+    }
+    case 'withdraw-evidence':
+      await EvidenceModel.update(
+        { withdrawnAt: inverse.withdrawn ? new Date() : null },
+        { where: { id: inverse.id }, transaction },
+      );
+      return;
+    case 'set-photo': {
+      const row = await PhotoModel.findByPk(inverse.id, { transaction });
+      await row?.update({ ...inverse.values, version: row.version + 1 }, { transaction });
+      return;
+    }
+    case 'set-photo-removed': {
+      const row = await PhotoModel.findByPk(inverse.id, { transaction });
       await row?.update(
         { removedAt: inverse.removed ? new Date() : null, version: row.version + 1 },
         { transaction },

@@ -1,24 +1,16 @@
-import { acceptPlanSchema, unitResourceSchema } from '@halfsplit/contract';
-import { z } from 'zod';
+import { acceptPlanSchema } from '@halfsplit/contract';
 import type { App } from '../../app.ts';
-import { changeUnit } from '../units/access.ts';
+import { unitWrite } from '../units/write-route.ts';
 import { acceptPlan } from './service.ts';
 
 export function planRoutes(app: App): void {
-  app.post(
-    '/units/:unitId/plan',
-    {
-      schema: {
-        tags: ['plan'],
-        summary: 'Accept planned values',
-        params: z.object({ unitId: z.uuid() }),
-        body: acceptPlanSchema,
-        response: { 200: unitResourceSchema },
-      },
-    },
-    (request, reply) =>
-      changeUnit(app.database, request, reply, request.params.unitId, 200, (unit, t) =>
-        acceptPlan(unit, request.body, t),
-      ),
-  );
+  unitWrite(app, {
+    method: 'POST',
+    path: '/plan',
+    tag: 'plan',
+    summary: 'Accept planned values',
+    body: acceptPlanSchema,
+    status: 200,
+    change: (unit, { body }, t) => acceptPlan(unit, body, t),
+  });
 }

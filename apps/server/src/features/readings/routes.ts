@@ -1,24 +1,16 @@
-import { createReadingSchema, unitResourceSchema } from '@halfsplit/contract';
-import { z } from 'zod';
+import { createReadingSchema } from '@halfsplit/contract';
 import type { App } from '../../app.ts';
-import { changeUnit } from '../units/access.ts';
+import { unitWrite } from '../units/write-route.ts';
 import { addReading } from './service.ts';
 
 export function readingRoutes(app: App): void {
-  app.post(
-    '/units/:unitId/readings',
-    {
-      schema: {
-        tags: ['readings'],
-        summary: 'Add a reading of a part or a readout',
-        params: z.object({ unitId: z.uuid() }),
-        body: createReadingSchema,
-        response: { 201: unitResourceSchema },
-      },
-    },
-    (request, reply) =>
-      changeUnit(app.database, request, reply, request.params.unitId, 201, (unit, t) =>
-        addReading(unit, request.body, t),
-      ),
-  );
+  unitWrite(app, {
+    method: 'POST',
+    path: '/readings',
+    tag: 'readings',
+    summary: 'Add a reading of a part or a readout',
+    body: createReadingSchema,
+    status: 201,
+    change: (unit, { body }, t) => addReading(unit, body, t),
+  });
 }

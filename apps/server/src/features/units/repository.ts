@@ -1,6 +1,8 @@
 import type { UnitFilePart, UnitResource, UnitSummary } from '@halfsplit/contract';
+import { photosOf } from '../photos/repository.ts';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import {
+  EvidenceModel,
   LogEntryModel,
   PartModel,
   ReadingModel,
@@ -81,6 +83,14 @@ export async function loadUnit(id: string, transaction?: Transaction): Promise<U
     ],
     ...options,
   });
+  const evidence = await EvidenceModel.findAll({
+    where: { unitId: id },
+    order: [
+      ['takenAt', 'ASC'],
+      ['id', 'ASC'],
+    ],
+    ...options,
+  });
   const log = await LogEntryModel.findAll({
     where: { unitId: id },
     order: [['sequence', 'DESC']],
@@ -98,6 +108,16 @@ export async function loadUnit(id: string, transaction?: Transaction): Promise<U
     notes: unit.notes,
     ground: unit.ground,
     nudges: unit.nudges,
+    models: unit.models,
+    path: unit.path,
+    intake: unit.intake,
+    evidence: evidence.map((e) => ({
+      ...e.definition,
+      id: e.id,
+      takenAt: e.takenAt.toISOString(),
+      withdrawn: e.withdrawnAt !== null,
+    })),
+    photos: await photosOf(id, transaction),
     lastActivityAt: unit.lastActivityAt.toISOString(),
     lastActivity: log[0]?.summary ?? null,
     parts: parts.map((p) => ({ id: p.id, version: p.version, position: p.position, part: partFromRow(p) })),

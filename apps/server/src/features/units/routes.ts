@@ -9,8 +9,9 @@ import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { notFound } from '../../errors.ts';
 import { writeOnce } from '../../writes.ts';
-import { changeUnit, unitOrNotFound } from './access.ts';
+import { unitOrNotFound } from './access.ts';
 import { listUnits } from './repository.ts';
+import { unitWrite } from './write-route.ts';
 import { createUnit, exportUnit, importUnit, updateUnit } from './service.ts';
 
 const params = z.object({ unitId: z.uuid() });
@@ -67,22 +68,15 @@ export function unitRoutes(app: App): void {
         return { status: 201, body: await unitOrNotFound(unit.id, t) };
       }),
   );
-  app.patch(
-    '/units/:unitId',
-    {
-      schema: {
-        tags: ['units'],
-        summary: 'Change what is said of a unit',
-        params,
-        body: updateUnitSchema,
-        response: { 200: unitResourceSchema },
-      },
-    },
-    (request, reply) =>
-      changeUnit(app.database, request, reply, request.params.unitId, 200, (unit, t) =>
-        updateUnit(unit, request.body, t),
-      ),
-  );
+  unitWrite(app, {
+    method: 'PATCH',
+    path: '',
+    tag: 'units',
+    summary: 'Change what is said of a unit',
+    body: updateUnitSchema,
+    status: 200,
+    change: (unit, { body }, t) => updateUnit(unit, body, t),
+  });
   app.get(
     '/units/:unitId/file',
     { schema: { tags: ['units'], summary: 'The unit as a unit file', params } },

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { UnitFilePart, UnitResource, UpdateUnit } from '@halfsplit/contract';
+import type { EvidenceData, UnitFilePart, UnitResource, UpdateUnit } from '@halfsplit/contract';
 import {
   readUnitFile,
   unitDocumentFrom,
@@ -11,7 +11,13 @@ import {
 import type { z } from 'zod';
 import type { createUnitSchema } from '@halfsplit/contract';
 import type { Transaction } from 'sequelize';
-import { ReadingModel, ReadoutModel, type UnitExtra, type UnitModel } from '../../database/models/index.ts';
+import {
+  EvidenceModel,
+  ReadingModel,
+  ReadoutModel,
+  type UnitExtra,
+  type UnitModel,
+} from '../../database/models/index.ts';
 import { invalid, stale } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
 import { insertPart } from '../parts/repository.ts';
@@ -36,6 +42,9 @@ const blankUnit = () => ({
   stage: 'trace' as const,
   ground: '0',
   nudges: {},
+  models: [],
+  path: null,
+  intake: {},
   extra: {},
   lastActivityAt: new Date(),
 });
@@ -57,7 +66,7 @@ export async function updateUnit(
     { transaction },
   );
   if (isDescribing) {
-    const summary = `Changed ${Object.keys(described).join(', ')} of the unit.`;
+    const summary = describeChange(Object.keys(described));
     await appendLog(
       unit,
       { kind: 'unit', summary, inverse: [{ op: 'set-unit', values: before }] },
@@ -70,6 +79,15 @@ export async function updateUnit(
       transaction,
     );
   }
+}
+
+/** What was changed, as a sentence of the log. */
+function describeChange(fields: readonly string[]): string {
+  const words: Readonly<Record<string, string>> = {
+    models: 'the unit’s own models',
+    path: 'the signal path',
+  };
+  return `Changed ${fields.map((f) => words[f] ?? f).join(', ')}${fields.some((f) => words[f]) ? '' : ' of the unit'}.`;
 }
 
 /** A reading or note as an exported file keeps it, beyond what the format itself says. */
@@ -98,9 +116,20 @@ export async function importUnit(text: string, transaction: Transaction): Promis
 }
 
 export async function insertDocument(document: UnitDocument, transaction: Transaction): Promise<UnitModel> {
-  const { unit: described, circuit, readouts, log, readings, drawing, ...file } = document;
+  const {
+    unit: described,
+    circuit,
+    readouts,
+    log,
+    readings,
+    drawing,
+    path,
+    intake,
+    evidence,
+    ...file
+  } = document;
   const { name, kind, hazards, notes, ...unitExtra } = described;
-  const { ground, parts, ...circuitExtra } = circuit;
+  const { ground, parts, models, ...circuitExtra } = circuit;
   const nudges = (drawing as { nudges?: UnitResource['nudges'] } | undefined)?.nudges ?? {};
   const unit = await insertUnit(
     {
@@ -111,6 +140,9 @@ export async function insertDocument(document: UnitDocument, transaction: Transa
       notes: notes ?? '',
       ground,
       nudges,
+      models: [...(models ?? [])],
+      path: path ?? null,
+      intake: intake ?? {},
       extra: { file, unit: unitExtra, circuit: circuitExtra },
     },
     transaction,
@@ -136,6 +168,7 @@ export async function insertDocument(document: UnitDocument, transaction: Transa
     readoutIds.set(definition.id, row.id);
   }
   await insertReadings(unit.id, ids, readoutIds, fileReadings(readings, parts), transaction);
+  await insertEvidence(unit.id, evidence ?? [], transaction);
   await insertLog(unit, log, transaction);
   await appendLog(
     unit,
@@ -186,6 +219,24 @@ async function insertReadings(
   }
 }
 
+async function insertEvidence(
+  unitId: string,
+  evidence: readonly EvidenceData[],
+  transaction: Transaction,
+): Promise<void> {
+  const now = Date.now();
+  for (const [i, { withdrawn, ...definition }] of evidence.entries()) {
+    const written = new Date(String(definition['takenAt']));
+    // Without times the order of the file is the order in which it was seen.
+    const takenAt = Number.isNaN(written.getTime()) ? new Date(now + i) : written;
+    const withdrawnAt = withdrawn === true ? takenAt : null;
+    await EvidenceModel.create(
+      { id: randomUUID(), unitId, definition, takenAt, withdrawnAt },
+      { transaction },
+    );
+  }
+}
+
 async function insertLog(unit: UnitModel, log: unknown, transaction: Transaction): Promise<void> {
   if (!Array.isArray(log)) return;
   for (const entry of log as Record<string, unknown>[]) {
@@ -218,6 +269,16 @@ export async function exportUnit(id: string): Promise<{ text: string; name: stri
         { ...(ref ? { ref } : { readout: readout! }), value, condition, instrument, takenAt, withdrawn },
       ];
     }),
+    ...(resource.path ? { path: resource.path } : {}),
+    ...(Object.keys(resource.intake).length > 0 ? { intake: resource.intake } : {}),
+    ...(resource.evidence.length > 0
+      ? {
+          evidence: resource.evidence.map(({ id: _id, withdrawn, ...seen }) => ({
+            ...seen,
+            ...(withdrawn ? { withdrawn } : {}),
+          })),
+        }
+      : {}),
     drawing: { nudges: resource.nudges },
     log: [...resource.log]
       .reverse()

@@ -1,9 +1,11 @@
 import type { Layer } from '@halfsplit/contract';
+import { unitOf, type Unit } from '@halfsplit/core';
 import { Button, Progress, Segmented } from 'antd';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useLayer } from '../../app/layer.tsx';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import type { DeepAnswer, DeepKind, DeepRequest } from '../../compute/deep.ts';
+import { SlopeList } from './slope-list.tsx';
 import { LayerWord } from '../../ui/marks.tsx';
 import { useDeep } from './use-deep.ts';
 
@@ -16,6 +18,7 @@ type View = 'response' | DeepKind;
 const VIEWS: readonly { value: View; label: string }[] = [
   { value: 'response', label: 'Response' },
   { value: 'spread', label: 'Spread' },
+  { value: 'parts', label: 'Parts' },
   { value: 'noise', label: 'Noise' },
   { value: 'switch-on', label: 'Switch-on' },
   { value: 'stability', label: 'Stability' },
@@ -32,12 +35,13 @@ export function ChartPanel() {
     document.readouts.find((r) => r.id === readoutId && hasNets(r)) ?? document.readouts.find(hasNets);
   const from = named?.['from'] as string | undefined;
   const to = named?.['to'] as string | undefined;
+  const moved = document.readouts.find((r) => r.id === readoutId)?.id ?? named?.id;
   const request = useMemo(
     (): DeepRequest | null =>
       view === 'response' || from === undefined || to === undefined
         ? null
-        : { kind: view, document, layer, from, to },
-    [view, document, layer, from, to],
+        : { kind: view, document, layer, from, to, readoutId: moved ?? '' },
+    [view, document, layer, from, to, moved],
   );
   const deep = useDeep(request);
   const curves = CURVE_LAYERS.flatMap((l) => {
@@ -56,6 +60,8 @@ export function ChartPanel() {
     answer?.kind === 'spread' && answer.ok
       ? { low: answer.series[0]!.y, high: answer.series[1]!.y }
       : undefined;
+  const movedReadout = document.readouts.find((r) => r.id === moved);
+  const unitOfMoved = movedReadout ? unitOf(movedReadout, document.readouts) : 'ratio';
   const label = `Gain, ${from} to ${to}`;
   return (
     <div className="hs-dock-chart hs-chart-panel">
@@ -105,7 +111,7 @@ export function ChartPanel() {
               {...(band ? { band } : {})}
             />
           ) : (
-            answer && answer.series[0] && <DeepChart answer={answer} layer={layer} to={to} />
+            answer && <DeepView answer={answer} layer={layer} to={to} unit={unitOfMoved} />
           )}
         </Suspense>
       </div>
@@ -113,8 +119,18 @@ export function ChartPanel() {
   );
 }
 
-function DeepChart({ answer, layer, to }: { answer: DeepAnswer; layer: Layer; to: string }) {
-  const { x, y } = answer.series[0]!;
+interface DeepViewProps {
+  readonly answer: DeepAnswer;
+  readonly layer: Layer;
+  readonly to: string;
+  /** Unit of the readout whose parts are listed. */
+  readonly unit: Unit;
+}
+
+function DeepView({ answer, layer, to, unit }: DeepViewProps) {
+  if (answer.slopes) return <SlopeList slopes={answer.slopes} unit={unit} layer={layer} />;
+  if (!answer.series[0]) return null;
+  const { x, y } = answer.series[0];
   const isNoise = answer.kind === 'noise';
   return (
     <SeriesChart

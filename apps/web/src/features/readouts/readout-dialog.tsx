@@ -34,6 +34,7 @@ const WORDS: Partial<Record<ReadoutKind, string>> = {
   thump: 'Thump at switch-on',
   ripple: 'Supply ripple that gets through',
   range: 'Range over a potentiometer',
+  stability: 'Stability: damping of what rings most',
 };
 
 type Field =
@@ -72,6 +73,7 @@ const FIELDS: Partial<Record<ReadoutKind, readonly Field[]>> = {
   thump: ['net'],
   ripple: ['net', 'frequencyHz', 'sourceV'],
   range: ['of', 'part'],
+  stability: [],
 };
 
 const LABELS: Record<Field, string> = {

@@ -1,0 +1,40 @@
+import {
+  DataTypes,
+  Model,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
+import type { PhotoResource } from '@halfsplit/contract';
+
+/** A picture of a board, as JPEG without metadata, and the points on it. */
+export class PhotoModel extends Model<InferAttributes<PhotoModel>, InferCreationAttributes<PhotoModel>> {
+  declare id: string;
+  declare unitId: string;
+  declare version: number;
+  declare position: number;
+  declare name: string;
+  declare width: number;
+  declare height: number;
+  declare picture: Buffer;
+  declare points: PhotoResource['points'];
+  declare removedAt: Date | null;
+}
+
+export function definePhoto(sequelize: Sequelize): void {
+  PhotoModel.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      unitId: DataTypes.UUID,
+      version: DataTypes.INTEGER,
+      position: DataTypes.INTEGER,
+      name: DataTypes.TEXT,
+      width: DataTypes.INTEGER,
+      height: DataTypes.INTEGER,
+      picture: DataTypes.BLOB,
+      points: DataTypes.JSONB,
+      removedAt: DataTypes.DATE,
+    },
+    { sequelize, tableName: 'photos', underscored: true, timestamps: false },
+  );
+}

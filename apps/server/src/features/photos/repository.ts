@@ -1,0 +1,36 @@
+import type { PhotoResource } from '@halfsplit/contract';
+import type { Transaction } from 'sequelize';
+import { PhotoModel } from '../../database/models/index.ts';
+
+const WITHOUT_PICTURE = { exclude: ['picture'] };
+
+/** Photos of a unit in their order, without the pictures themselves. */
+export async function photosOf(unitId: string, transaction?: Transaction): Promise<PhotoResource[]> {
+  const rows = await PhotoModel.findAll({
+    where: { unitId, removedAt: null },
+    order: [['position', 'ASC']],
+    attributes: WITHOUT_PICTURE,
+    ...(transaction ? { transaction } : {}),
+  });
+  return rows.map(({ id, version, name, width, height, points }) => ({
+    id,
+    version,
+    name,
+    width,
+    height,
+    points,
+  }));
+}
+
+export async function findPhoto(
+  unitId: string,
+  id: string,
+  transaction: Transaction,
+): Promise<PhotoModel | null> {
+  return PhotoModel.findOne({ where: { unitId, id, removedAt: null }, transaction });
+}
+
+export async function pictureOf(unitId: string, id: string): Promise<Buffer | null> {
+  const row = await PhotoModel.findOne({ where: { unitId, id }, attributes: ['picture'] });
+  return row?.picture ?? null;
+}

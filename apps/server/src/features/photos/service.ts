@@ -1,0 +1,112 @@
+import { randomUUID } from 'node:crypto';
+import type { PhotoResource, UpdatePhoto } from '@halfsplit/contract';
+import type { Transaction } from 'sequelize';
+import { PhotoModel, type UnitModel } from '../../database/models/index.ts';
+import { notFound, stale } from '../../errors.ts';
+import { appendLog } from '../log/repository.ts';
+import { findPhoto } from './repository.ts';
+import { readPicture, turnPicture } from './picture.ts';
+
+const LONGEST_NAME = 120;
+
+export async function addPhoto(
+  unit: UnitModel,
+  file: { name: string; bytes: Buffer },
+  transaction: Transaction,
+  points: PhotoResource['points'] = [],
+): Promise<void> {
+  const { jpeg, width, height } = await readPicture(file.bytes);
+  const last = await PhotoModel.max<number, PhotoModel>('position', {
+    where: { unitId: unit.id },
+    transaction,
+  });
+  const id = randomUUID();
+  const name = file.name.replace(/\.[a-z0-9]+$/i, '').slice(0, LONGEST_NAME) || 'Board';
+  await PhotoModel.create(
+    {
+      id,
+      unitId: unit.id,
+      version: 0,
+      position: last === null ? 0 : last + 1,
+      name,
+      width,
+      height,
+      picture: jpeg,
+      points,
+      removedAt: null,
+    },
+    { transaction },
+  );
+  const inverse = [{ op: 'set-photo-removed' as const, id, removed: true }];
+  await appendLog(unit, { kind: 'photo', summary: `Added the photo ${name}.`, inverse }, transaction);
+}
+
+async function photoAtVersion(
+  unit: UnitModel,
+  id: string,
+  baseVersion: number,
+  transaction: Transaction,
+): Promise<PhotoModel> {
+  const row = await findPhoto(unit.id, id, transaction);
+  if (!row) throw notFound('photo', id);
+  if (row.version !== baseVersion) {
+    const { version, name, width, height, points } = row;
+    throw stale(`The photo ${name}`, { id, version, name, width, height, points });
+  }
+  return row;
+}
+
+export async function updatePhoto(
+  unit: UnitModel,
+  id: string,
+  change: UpdatePhoto,
+  transaction: Transaction,
+): Promise<void> {
+  const row = await photoAtVersion(unit, id, change.baseVersion, transaction);
+  const before = { name: row.name, points: row.points };
+  if (change.turn !== undefined) {
+    const turned = await turnPicture(row.picture, change.turn);
+    await row.update(
+      {
+        picture: turned.jpeg,
+        width: turned.width,
+        height: turned.height,
+        points: row.points.map((p) => turnedPoint(p, change.turn!)),
+      },
+      { transaction },
+    );
+  }
+  await row.update(
+    {
+      version: row.version + 1,
+      ...(change.name === undefined ? {} : { name: change.name }),
+      ...(change.points === undefined ? {} : { points: change.points }),
+    },
+    { transaction },
+  );
+  const what = change.turn ? 'Turned' : change.points ? 'Set the points of' : 'Renamed';
+  // A turn is taken back by turning on; points and names go back as they were.
+  const inverse = change.turn ? [] : [{ op: 'set-photo' as const, id, values: before }];
+  await appendLog(unit, { kind: 'photo', summary: `${what} the photo ${row.name}.`, inverse }, transaction);
+}
+
+type Point = PhotoResource['points'][number];
+
+/** Where a point is after quarter turns clockwise. */
+export function turnedPoint(point: Point, quarters: number): Point {
+  let { x, y } = point;
+  for (let i = 0; i < quarters; i += 1) [x, y] = [1 - y, x];
+  return { ...point, x, y };
+}
+
+export async function removePhoto(
+  unit: UnitModel,
+  id: string,
+  baseVersion: number,
+  transaction: Transaction,
+): Promise<void> {
+  const row = await photoAtVersion(unit, id, baseVersion, transaction);
+  await row.update({ removedAt: new Date(), version: row.version + 1 }, { transaction });
+  const inverse = [{ op: 'set-photo-removed' as const, id, removed: false }];
+  await appendLog(unit, { kind: 'photo', summary: `Removed the photo ${row.name}.`, inverse }, transaction);
+}

@@ -1,0 +1,46 @@
+import type { Layer } from '@halfsplit/contract';
+import { formatQuantity, type Unit } from '@halfsplit/core';
+import { useUnitContext } from '../../app/unit-context.tsx';
+
+interface Props {
+  readonly slopes: readonly { readonly ref: string; readonly perPercent: number }[];
+  readonly unit: Unit;
+  readonly layer: Layer;
+}
+
+/** Parts in the order in which they move a readout, each with a bar to the side it moves it to. */
+export function SlopeList({ slopes, unit, layer }: Props) {
+  const { selectedRef, selectRef } = useUnitContext();
+  const largest = Math.abs(slopes[0]?.perPercent ?? 0);
+  const moving = slopes.filter((s) => Math.abs(s.perPercent) > 1e-3 * largest);
+  return (
+    <ol className="hs-slopes" tabIndex={0} aria-label="Parts by how far one per cent moves the readout">
+      {moving.map(({ ref, perPercent }) => {
+        const width = `${(50 * Math.abs(perPercent)) / largest}%`;
+        return (
+          <li key={ref}>
+            <button
+              className={`hs-link hs-ref${ref === selectedRef ? ' hs-net-on' : ''}`}
+              onClick={() => selectRef(ref)}
+            >
+              {ref}
+            </button>
+            <span className="hs-slope-bar" aria-hidden>
+              <span
+                style={{
+                  width,
+                  [perPercent > 0 ? 'left' : 'right']: '50%',
+                  background: `var(--hs-${layer})`,
+                }}
+              />
+            </span>
+            <span className="hs-number">
+              {perPercent > 0 ? '+' : '−'}
+              {formatQuantity(Math.abs(perPercent), unit, { digits: 2 })} a %
+            </span>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}

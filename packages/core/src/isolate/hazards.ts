@@ -1,0 +1,82 @@
+/** Energy that can hurt: a capacitor that is charged, and the resistor it is discharged with. */
+export interface Stored {
+  readonly farad: number;
+  readonly volt: number;
+  /** Resistor to discharge it with, ohm; chosen when absent. */
+  readonly ohm?: number | undefined;
+}
+
+export interface Discharge {
+  readonly ohm: number;
+  /** Time until no more than `SAFE_V` is left, s. */
+  readonly seconds: number;
+  /** Heat in the resistor at the first moment, W. */
+  readonly peakWatt: number;
+  /** Rating that the resistor should have, W: it takes the pulse, so half of the first moment will do. */
+  readonly ratingWatt: number;
+  readonly joule: number;
+  /** One plain sentence. */
+  readonly sentence: string;
+}
+
+/** Direct voltage below which dry skin is not in danger (IEC 61140 and IEC 60364-4-41: 120 V DC dry; 60 V with margin). */
+export const SAFE_V = 60;
+/** Below this a slip of the probe does no harm either, which is when a meter or a finger goes in (common practice). */
+export const WORKING_V = 12;
+/** Energy above which a discharge hurts or burns, J (IEC 60065, 60950: 0.35 J is the limit for a plug's pins). */
+export const HARMLESS_J = 0.35;
+const RATINGS_W = [0.25, 0.5, 1, 2, 3, 5, 7, 10, 15, 25, 50, 100];
+/** A chosen resistor starts with no more than this, W. */
+const GENTLE_W = 10;
+const OHMS = [10, 22, 47, 100, 220, 470, 1000, 2200, 4700, 10_000, 22_000, 47_000];
+
+/**
+ * Discharge of a capacitor through a resistor: V(t) = V e^(-t/RC), down to 12 V, or to a tenth where it starts below
+ * 60 V. Farad, volt and ohm above zero.
+ */
+export function dischargeOf({ farad, volt, ohm: given }: Stored): Discharge {
+  const ohm = given ?? OHMS.find((r) => (volt * volt) / r <= GENTLE_W) ?? OHMS.at(-1)!;
+  const target = volt > SAFE_V ? WORKING_V : Math.min(volt / 10, WORKING_V);
+  const seconds = ohm * farad * Math.log(volt / target);
+  const peakWatt = (volt * volt) / ohm;
+  const joule = (farad * volt * volt) / 2;
+  const wanted = Math.max(peakWatt / 2, joule / Math.max(seconds, 1));
+  const ratingWatt = RATINGS_W.find((w) => w >= wanted) ?? Math.ceil(wanted);
+  const sentence = `${round(joule)} J: through ${ohmText(ohm)} it falls to ${round(target)} V in ${timeText(seconds)}; take a resistor of ${ratingWatt} W with insulated clips, then measure before you touch.`;
+  return { ohm, seconds, peakWatt, ratingWatt, joule, sentence };
+}
+
+const round = (value: number) => Number(value.toPrecision(2));
+const ohmText = (ohm: number) => (ohm >= 1000 ? `${round(ohm / 1000)} kΩ` : `${round(ohm)} Ω`);
+const timeText = (s: number) => (s >= 90 ? `${Math.ceil(s / 60)} min` : `${Math.max(1, Math.ceil(s))} s`);
+
+const LOCAL = 'Follow your local codes; work on the mains side is for licensed people.';
+
+/** Usual cautions by hazard, in the order of danger. */
+const CAUTIONS: Readonly<Record<string, readonly string[]>> = {
+  mains: [
+    'Unplug before you open it, and keep the plug where you see it.',
+    `Nothing on the mains side is measured live here. ${LOCAL}`,
+  ],
+  'switch-mode primary': [
+    'The primary stays charged to the peak of the mains after unplugging: discharge its capacitor through a resistor and measure it.',
+    `It is live to the mains while plugged in. ${LOCAL}`,
+  ],
+  'valve high tension': [
+    'High tension kills, on and after: switch off, unplug, discharge every reservoir, measure, and only then reach in.',
+    `Live work is for people trained for it, one hand behind the back. ${LOCAL}`,
+  ],
+  'large capacitors': [
+    'Large and super capacitors weld a screwdriver: discharge through a resistor, never with a short.',
+  ],
+  lithium: ['A lithium cell that is bent, hot or swollen goes outside, on stone. Never charge it again.'],
+  'hot parts': ['Heat sinks, valves and resistors burn for minutes after switching off.'],
+  'battery only': ['Battery powered: it may be probed while it runs. Take care not to short the battery.'],
+};
+
+/** The usual cautions for a unit's hazards, the most dangerous first; a battery-only unit has no other. */
+export function cautionsOf(hazards: readonly string[]): readonly string[] {
+  return Object.keys(CAUTIONS)
+    .filter((h) => hazards.includes(h))
+    .flatMap((h) => CAUTIONS[h]!);
+}

@@ -1,0 +1,65 @@
+export { BLOCK_KINDS, blockKind, type BlockKind } from './block-kinds.ts';
+export { drill, groupsOf, type DrillAnswer, type DrilledFault, type DrillOptions } from './drill.ts';
+export {
+  CONDITIONS,
+  contradictions,
+  evidenceSentence,
+  readEvidence,
+  type Contradiction,
+  type EvidenceOptions,
+  type Ignored,
+  type Observation,
+} from './evidence.ts';
+export {
+  forbiddenBy,
+  offeredTests,
+  rankTests,
+  rateTest,
+  SCHOOLS,
+  testsOf,
+  testsToCome,
+  whyTest,
+  type ForbiddenTest,
+  type RatedTest,
+  type School,
+  type Test,
+} from './next-test.ts';
+export { checkPath, Path, preparePath, type Block, type Link, type TestPoint } from './path.ts';
+export {
+  entropyOf,
+  PAIR_SHARE,
+  posteriorOf,
+  whySuspect,
+  type InferenceOptions,
+  type PairSuspect,
+  type Posterior,
+} from './suspects.ts';
+export {
+  FAULT_MODES,
+  SYMPTOMS,
+  USUAL_TRUST,
+  type FaultMode,
+  type Seen,
+  type Symptom,
+  type Trust,
+} from './symptom.ts';
+export { firstChecks, FIRST_CHECKS, type FirstCheck } from './first-checks.ts';
+export {
+  searchState,
+  type ProposedTest,
+  type SearchOptions,
+  type SearchState,
+  type Suspect,
+} from './search.ts';
+export { weightsFor } from './weights.ts';
+export {
+  cautionsOf,
+  dischargeOf,
+  HARMLESS_J,
+  SAFE_V,
+  WORKING_V,
+  type Discharge,
+  type Stored,
+} from './hazards.ts';
+export { proposePath } from './propose-path.ts';
+export { PATH_TEMPLATES, pathFromText, templatesFor, type PathTemplate } from './templates.ts';

@@ -1,0 +1,385 @@
+import type { BlockData, EvidenceData, PathData } from '@halfsplit/contract';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { seededRandom } from '../analysis/index.ts';
+import { circuitOf } from '../testing/circuits.ts';
+import { drill } from './drill.ts';
+import { contradictions, readEvidence, type Observation } from './evidence.ts';
+import { offeredTests, rankTests, rateTest, testsOf } from './next-test.ts';
+import { checkPath, preparePath } from './path.ts';
+import { searchState } from './search.ts';
+import { entropy, modeShares, PAIR_SHARE, posteriorOf } from './suspects.ts';
+import { FAULT_MODES, SYMPTOMS } from './symptom.ts';
+import { PATH_TEMPLATES, pathFromText } from './templates.ts';
+
+function chain(n: number, of: (i: number) => Partial<BlockData> = () => ({})): PathData {
+  return {
+    blocks: Array.from({ length: n }, (_, i) => ({ id: `b${i}`, kind: 'block', ...of(i) })),
+    links: Array.from({ length: n - 1 }, (_, i) => ({
+      from: `b${i}`,
+      to: `b${i + 1}`,
+      carries: 'audio' as const,
+    })),
+  };
+}
+const unitOf = (path: PathData, evidence: EvidenceData[] = [], hazards: string[] = []) => ({
+  unit: { hazards },
+  circuit: { ground: '0', parts: [] },
+  readouts: [],
+  path,
+  evidence,
+});
+const saw = (at: string, what: EvidenceData['saw'], more: Partial<EvidenceData> = {}): EvidenceData => ({
+  at,
+  saw: what,
+  ...more,
+});
+const PROVED = { conditions: ['probe proved'] };
+
+/** Posterior marginals by plain enumeration of every single fault and pair in every mode, from the definitions. */
+function bruteForce(path: ReturnType<typeof preparePath>, observations: readonly Observation[]): number[] {
+  const n = path.blocks.length;
+  const weights = path.blocks.map((b) => b.weight);
+  const total = weights.reduce((a, b) => a + b, 0);
+  const symptom = (o: Observation, block: number, mode: number) => {
+    const m = FAULT_MODES[mode]!;
+    if (m === 'drags') return o.dragged[block] ? 'none' : 'good';
+    return o.relevant[block] ? m : 'good';
+  };
+  const rank = (s: string) => SYMPTOMS.indexOf(s as never);
+  const marginal = new Array<number>(n).fill(0);
+  let whole = 0;
+  let pairTotal = 0;
+  for (let a = 0; a < n; a += 1) for (let b = a + 1; b < n; b += 1) pairTotal += weights[a]! * weights[b]!;
+  for (let a = 0; a < n; a += 1) {
+    for (let b = a; b < n; b += 1) {
+      const prior =
+        a === b
+          ? ((1 - PAIR_SHARE) * weights[a]!) / total
+          : (PAIR_SHARE * weights[a]! * weights[b]!) / pairTotal;
+      let likelihood = 0;
+      modeShares(path, a).forEach((pa, ma) =>
+        modeShares(path, b).forEach((pb, mb) => {
+          if (a === b && ma !== mb) return;
+          const share = a === b ? pa : pa * pb;
+          const product = observations.reduce((p, o) => {
+            const worst = Math.max(rank(symptom(o, a, ma)), rank(symptom(o, b, mb)));
+            return p * o.likelihood[worst]!;
+          }, 1);
+          likelihood += share * product;
+        }),
+      );
+      whole += prior * likelihood;
+      marginal[a]! += prior * likelihood;
+      if (a !== b) marginal[b]! += prior * likelihood;
+    }
+  }
+  return marginal.map((m) => m / whole);
+}
+
+/** A random acyclic path of up to eight blocks with supplies, and random evidence on it. */
+const randomSearch = fc
+  .record({
+    n: fc.integer({ min: 2, max: 8 }),
+    seed: fc.integer({ min: 1, max: 1_000_000 }),
+    tests: fc.integer({ min: 0, max: 8 }),
+  })
+  .map(({ n, seed, tests }) => {
+    const random = seededRandom(seed);
+    const kinds = ['stage', 'cable', 'supply', 'block', 'speaker'];
+    const data = chain(n, () => ({
+      kind: kinds[Math.floor(random() * kinds.length)]!,
+      prior: 0.5 + 3 * random(),
+    }));
+    const carries = ['audio', 'supply', 'clock', 'control'] as const;
+    const extra = Array.from({ length: n }, () => {
+      const from = Math.floor(random() * (n - 1));
+      const to = from + 1 + Math.floor(random() * (n - 1 - from));
+      return { from: `b${from}`, to: `b${to}`, carries: carries[Math.floor(random() * 4)]! };
+    });
+    const path = preparePath({ ...data, links: [...data.links, ...extra] });
+    const evidence = Array.from({ length: tests }, () =>
+      saw(`b${Math.floor(random() * n)}`, SYMPTOMS[Math.floor(random() * 5)]!, random() < 0.3 ? PROVED : {}),
+    );
+    return { path, observations: readEvidence(path, evidence).observations };
+  });
+
+describe('posterior', () => {
+  it('equals the enumeration of every single fault and pair in every mode', () => {
+    fc.assert(
+      fc.property(randomSearch, ({ path, observations }) => {
+        const expected = bruteForce(path, observations);
+        const { marginal } = posteriorOf(path, observations);
+        marginal.forEach((p, b) => expect(p).toBeCloseTo(expected[b]!, 9));
+      }),
+      { numRuns: 150, seed: 5 },
+    );
+  });
+
+  it('does not depend on the order in which things were seen, once the probe is proved', () => {
+    fc.assert(
+      fc.property(randomSearch, ({ path, observations }) => {
+        const forwards = posteriorOf(path, observations).marginal;
+        const backwards = posteriorOf(path, [...observations].reverse()).marginal;
+        forwards.forEach((p, b) => expect(backwards[b]).toBeCloseTo(p, 9));
+      }),
+      { numRuns: 40, seed: 6 },
+    );
+  });
+
+  it('clears what comes before a good point and suspects what lies between good and bad (common practice)', () => {
+    const path = chain(5);
+    const { suspects } = searchState(preparePath(path), unitOf(path, [saw('b1', 'good'), saw('b2', 'none')]));
+    expect(suspects[0]!.block).toBe(2);
+    expect(suspects[0]!.probability).toBeGreaterThan(0.9);
+    expect(suspects[0]!.why).toContain('was bad and depends on b2');
+  });
+
+  it('raises what several dead paths share, not each of them', () => {
+    const path = pathFromText(
+      `p Supply, supply
+       a One, stage
+       b Two, stage
+       c Three, stage`,
+      'supply: p > a b c',
+    );
+    const evidence = ['a', 'b', 'c'].map((at) => saw(at, 'none', PROVED));
+    const { suspects } = searchState(preparePath(path), unitOf(path, evidence));
+    expect(suspects[0]!.block).toBe(0);
+    expect(suspects[0]!.probability).toBeGreaterThan(0.6);
+  });
+
+  it('tells a dead supply from a load that drags it down by taking the load off', () => {
+    const path = pathFromText(
+      `p Supply, supply
+       a One, stage
+       b Two, stage`,
+      'supply: p > a b',
+    );
+    const low = [saw('p', 'low', PROVED)];
+    const before = searchState(preparePath(path), unitOf(path, low)).suspects;
+    const after = searchState(
+      preparePath(path),
+      unitOf(path, [...low, saw('p', 'high', { conditions: ['disconnected: b'] })]),
+    ).suspects;
+    expect(before[0]!.block).toBe(0);
+    expect(after[0]!.block).toBe(2);
+  });
+
+  it('counts a first bad finding less while the probe is not proved', () => {
+    const path = chain(4);
+    const of = (evidence: EvidenceData[]) =>
+      posteriorOf(preparePath(path), readEvidence(preparePath(path), evidence).observations).marginal[0]!;
+    expect(of([saw('b0', 'none')])).toBeLessThan(of([saw('b0', 'none', PROVED)]));
+  });
+
+  it('lets an intermittent fault hide: a good finding clears less', () => {
+    const path = chain(4);
+    const clearing = (intermittent: boolean) => {
+      const unit = { ...unitOf(path, [saw('b1', 'good')]), intake: { intermittent } };
+      return searchState(preparePath(path), unit).posterior.marginal[0]!;
+    };
+    expect(clearing(true)).toBeGreaterThan(3 * clearing(false));
+  });
+
+  it('takes what was withdrawn back, and says what it cannot use', () => {
+    const path = chain(4);
+    const search = searchState(
+      preparePath(path),
+      unitOf(path, [saw('b1', 'good', { withdrawn: true }), saw('nowhere', 'good')]),
+    );
+    expect(search.observations).toHaveLength(0);
+    expect(search.ignored[0]!.reason).toBe('there is no point, net or block "nowhere"');
+  });
+
+  it('says which two tests cannot both be right, and which to repeat', () => {
+    const path = preparePath(chain(4));
+    const { observations } = readEvidence(path, [saw('b3', 'good'), saw('b1', 'none')]);
+    expect(contradictions(observations).map((c) => c.sentence)).toEqual([
+      'output of b1 was bad, yet output of b3, which comes after it, was good: they cannot both be right. Repeat the cheaper one, output of b3.',
+    ]);
+    expect(contradictions(readEvidence(path, [saw('b1', 'good'), saw('b3', 'none')]).observations)).toEqual(
+      [],
+    );
+  });
+
+  it('judges a voltage against the circuit: near the computed bias is good, none of it is nothing', () => {
+    const circuit = circuitOf('V1 9V vcc 0\nR1 10k vcc a\nR2 10k a 0');
+    const data: PathData = {
+      blocks: [
+        { id: 'psu', kind: 'supply', parts: ['V1'] },
+        { id: 'div', parts: ['R1', 'R2'] },
+      ],
+      links: [{ from: 'psu', to: 'div', carries: 'supply' }],
+      testPoints: [{ id: 'mid', net: 'a' }],
+    };
+    const search = (value: number) =>
+      searchState(preparePath(data, circuit), {
+        ...unitOf(data, [saw('mid', { value, unit: 'V' }, PROVED)]),
+        circuit,
+      }).observations[0]!.seen;
+    expect([search(4.4), search(0.02), search(7)]).toEqual(['good', 'none', 'bad']);
+  });
+});
+
+describe('injection', () => {
+  const path = preparePath(
+    pathFromText(
+      `p Supply, supply
+       a One, stage
+       b Two, stage
+       c Three, stage`,
+      `audio: a > b > c
+       supply: p > a b`,
+    ),
+  );
+  const shown = (at: string, from?: string) => {
+    const mask = path.relevant(path.indexOf(at)!, from === undefined ? undefined : path.indexOf(from));
+    return mask && path.blocks.filter((_, i) => mask[i] === 1).map((b) => b.id);
+  };
+  it('leaves out what comes before the tone, and keeps what the path depends on', () => {
+    expect(shown('c')).toEqual(['p', 'a', 'b', 'c']);
+    expect(shown('c', 'b')).toEqual(['p', 'b', 'c']);
+    expect(shown('c', 'c')).toEqual(['c']);
+    expect(shown('a', 'b')).toBeNull();
+  });
+});
+
+describe('next test', () => {
+  it('rates a test by the mutual information of its outcome and the fault', () => {
+    const path = preparePath(chain(4));
+    const test = testsOf(path).find((t) => t.id === 'b1->b2')!;
+    const exact = { wrong: 0, confused: 0, hidden: 0 };
+    const posterior = posteriorOf(path, [], { pairShare: 0 });
+    // Half of four equal suspects: one bit (Shannon 1948).
+    expect(rateTest(test, posterior, exact).bits).toBeCloseTo(1, 9);
+    const uneven = posteriorOf(path, [], { pairShare: 0, weights: [1, 1, 1, 5] });
+    expect(rateTest(test, uneven, exact).bits).toBeCloseTo(entropy([2, 6]), 9);
+  });
+
+  it('prefers what tells more a minute, and follows the school that is chosen', () => {
+    const path = preparePath({
+      ...chain(4),
+      testPoints: [
+        { id: 'easy', link: ['b0', 'b1'], minutes: 1 },
+        { id: 'hard', link: ['b1', 'b2'], minutes: 20 },
+        { id: 'late', link: ['b2', 'b3'], minutes: 2 },
+      ],
+    });
+    const posterior = posteriorOf(path, [], { pairShare: 0 });
+    const tests = testsOf(path);
+    expect(rankTests(tests, posterior, 'value')[0]!.test.id).toBe('easy');
+    expect(rankTests(tests, posterior, 'trace')[0]!.test.id).toBe('easy');
+    expect(rankTests(tests, posterior, 'inject')[0]!.test).toMatchObject({ how: 'inject', injectedAt: 'b3' });
+    expect(rankTests(tests, posterior, 'halve')[0]!.test.id).toBe('hard');
+  });
+
+  it('never proposes a live test on the mains side or at high tension, and says why when asked', () => {
+    for (const template of PATH_TEMPLATES) {
+      const path = preparePath(template.path);
+      const hazards = ['mains', 'switch-mode primary', 'valve high tension'];
+      const { offered, forbidden } = offeredTests(path, hazards);
+      for (const test of offered) {
+        if (test.how === 'check') continue;
+        const block = path.indexOf(test.injectedAt ?? '') ?? path.pointNamed(test.at)!.block;
+        expect(path.blocks[block]!.kind.isMainsSide, `${template.id} ${test.id}`).toBeUndefined();
+      }
+      for (const { reason } of forbidden) expect(reason).toMatch(/licensed|trained/);
+    }
+    const amplifier = preparePath(PATH_TEMPLATES.find((t) => t.id === 'stereo-amplifier')!.path);
+    expect(offeredTests(amplifier, ['mains']).forbidden.map((f) => f.test.id)).toContain('inlet->fuse');
+    expect(offeredTests(amplifier, ['mains']).offered.map((t) => t.id)).toContain('fuse, unplugged');
+  });
+});
+
+describe('paths', () => {
+  it('says what is wrong with one', () => {
+    const problems = checkPath(
+      {
+        blocks: [{ id: 'a', parts: ['R9'] }, { id: 'a' }],
+        links: [{ from: 'a', to: 'z', carries: 'audio' }],
+        testPoints: [{ id: 't' }, { id: 'u', link: ['a', 'z2'] }],
+      },
+      circuitOf('R1 1k a 0'),
+    );
+    expect(problems.map((p) => p.message)).toEqual([
+      'Path, block a: there is no part R9.',
+      'Path, block a: the name is used twice.',
+      'Path, link a to z: there is no block z.',
+      'Path, test point t: it is on no link and no net.',
+      'Path, test point u: there is no link a to z2.',
+    ]);
+    for (const { path } of PATH_TEMPLATES) expect(checkPath(path)).toEqual([]);
+  });
+});
+
+describe('drill', () => {
+  const random = () => seededRandom(1);
+
+  it.each([4, 8, 16, 32])('needs log2 n tests for a chain of %i equal blocks', (n) => {
+    const answer = drill(preparePath(chain(n)), { random: random() });
+    expect(answer.foundShare).toBe(1);
+    expect(answer.meanTests).toBeLessThanOrEqual(Math.log2(n) + 0.3);
+  });
+
+  it('approaches the entropy bound with unequal weights, and beats halving by count', () => {
+    for (const seed of [1, 2, 3, 4, 5]) {
+      const draw = seededRandom(seed);
+      const priors = Array.from({ length: 16 }, () => 0.3 + 12 * draw() ** 4);
+      const path = preparePath(chain(16, (i) => ({ prior: priors[i]! })));
+      const value = drill(path, { random: random() });
+      const halved = drill(path, { random: random(), school: 'halve' });
+      expect(value.foundShare).toBe(1);
+      // Shannon's bound from below, and what a greedy split of an ordered chain is good for (common practice).
+      expect(value.meanTests).toBeLessThan(entropy(priors) + 0.5);
+      expect(value.meanTests).toBeLessThan(halved.meanTests);
+    }
+  });
+
+  it('beats halving by count and by information in minutes where points are unequally hard to reach', () => {
+    const minutes = (school: 'value' | 'halve', isBlind: boolean) =>
+      [1, 2, 3, 4, 5, 6].reduce((sum, seed) => {
+        const draw = seededRandom(seed);
+        const data = chain(16, () => ({ prior: 0.5 + 4 * draw() ** 2 }));
+        const cost = data.links.map(() => Math.round(1 + 19 * draw() ** 2));
+        const withPoints = {
+          ...data,
+          testPoints: data.links.map((l, i) => ({
+            id: `t${i}`,
+            link: [l.from, l.to] as [string, string],
+            minutes: isBlind ? 1 : cost[i]!,
+          })),
+        };
+        const path = preparePath(withPoints);
+        // A searcher who does not look at the minutes pays them all the same.
+        const paid = isBlind
+          ? blindMinutes(path, cost)
+          : drill(path, { random: random(), school }).meanMinutes;
+        return sum + paid;
+      }, 0);
+    const blindMinutes = (path: ReturnType<typeof preparePath>, cost: readonly number[]) => {
+      const dear = preparePath({
+        ...chain(16, (i) => ({ prior: path.blocks[i]!.weight })),
+        testPoints: cost.map((m, i) => ({
+          id: `t${i}`,
+          link: [`b${i}`, `b${i + 1}`] as [string, string],
+          minutes: m,
+        })),
+      });
+      return drill(dear, { random: random(), school: 'halve' }).meanMinutes;
+    };
+    expect(minutes('value', false)).toBeLessThan(minutes('halve', false));
+    expect(minutes('value', false)).toBeLessThan(minutes('halve', true));
+  });
+
+  it.each(PATH_TEMPLATES.map((t) => [t.id, t] as const))('finds every single fault of %s', (_, template) => {
+    const answer = drill(preparePath(template.path), { random: random(), hazards: ['mains'] });
+    expect(answer.faults.filter((f) => !f.found)).toEqual([]);
+    expect(answer.worstTests).toBeLessThanOrEqual(12);
+  });
+
+  it('still finds 95 of 100 faults when one answer in twenty is wrong', () => {
+    const answer = drill(preparePath(chain(8)), { random: random(), wrong: 0.05, runs: 1000 });
+    expect(answer.foundShare).toBeGreaterThanOrEqual(0.95);
+  });
+});

@@ -1,0 +1,220 @@
+import type { Observation } from './evidence.ts';
+import type { Path } from './path.ts';
+import { FAULT_MODES, SYMPTOMS, type FaultMode, type Symptom } from './symptom.ts';
+
+/** Share of repairs in which two blocks have failed at once, before any evidence (from memory). */
+export const PAIR_SHARE = 0.03;
+/** Pairs that are this many nepers less likely than the best single fault change no posterior that is shown. */
+const NEGLIGIBLE = 30;
+
+const GOOD = SYMPTOMS.indexOf('good');
+const NONE = SYMPTOMS.indexOf('none');
+const MODE_SYMPTOM = FAULT_MODES.map((m) => (m === 'drags' ? NONE : SYMPTOMS.indexOf(m as Symptom)));
+
+/** Two blocks that may both have failed. */
+export interface PairSuspect {
+  readonly blocks: readonly [number, number];
+  readonly probability: number;
+}
+
+export interface Posterior {
+  /** Probability of each block being faulty, alone or with another. */
+  readonly marginal: Float64Array;
+  /** Probability of each block being the only fault. */
+  readonly single: Float64Array;
+  /** For each block, how its failing alone is shared over its modes, in the order of FAULT_MODES. */
+  readonly modes: readonly Float64Array[];
+  /** Pairs worth naming, likeliest first. */
+  readonly pairs: readonly PairSuspect[];
+}
+
+export interface InferenceOptions {
+  /** Weight of each block, when not the path's own. */
+  readonly weights?: readonly number[];
+  /** Share given to pairs before any evidence; 0 leaves them out. Default `PAIR_SHARE`. */
+  readonly pairShare?: number;
+}
+
+/** Shares of a block's modes; a block on no supply drags none down. */
+export function modeShares(path: Path, block: number): Float64Array {
+  const { modes } = path.blocks[block]!.kind;
+  const hasFeeder = path.feeders(block).length > 0;
+  const shares = Float64Array.from(FAULT_MODES, (mode: FaultMode) =>
+    mode === 'drags' && !hasFeeder ? 0 : (modes[mode] ?? 0),
+  );
+  const total = shares.reduce((a, b) => a + b, 0);
+  return shares.map((s) => s / total);
+}
+
+/** The symptom that a mode of a block shows in an observation, as an index of SYMPTOMS. */
+function symptomOf(observation: Observation, block: number, mode: number): number {
+  const shows = FAULT_MODES[mode] === 'drags' ? observation.dragged : observation.relevant;
+  return shows[block] === 1 ? MODE_SYMPTOM[mode]! : GOOD;
+}
+
+/**
+ * Exact posterior over all single faults and all pairs of faults, each in all its modes, given the observations. Every
+ * observation is an independent look; the worse of two symptoms hides the other.
+ */
+export function posteriorOf(
+  path: Path,
+  observations: readonly Observation[],
+  options: InferenceOptions = {},
+): Posterior {
+  const count = path.blocks.length;
+  const weights = options.weights ?? path.blocks.map((b) => b.weight);
+  const pairShare = count < 2 ? 0 : (options.pairShare ?? PAIR_SHARE);
+  const shares = path.blocks.map((_, b) => modeShares(path, b));
+  const total = weights.reduce((a, b) => a + b, 0);
+  const logSingle = new Float64Array(count);
+  const modes = shares.map((s) => new Float64Array(s.length));
+  let best = Number.NEGATIVE_INFINITY;
+  for (let b = 0; b < count; b += 1) {
+    const logs = shares[b]!.map((share, mode) => {
+      if (share === 0) return Number.NEGATIVE_INFINITY;
+      let sum = Math.log(share);
+      for (const o of observations) sum += Math.log(o.likelihood[symptomOf(o, b, mode)]!);
+      return sum;
+    });
+    const top = Math.max(...logs);
+    const scaled = logs.map((l) => Math.exp(l - top));
+    const whole = scaled.reduce((a, v) => a + v, 0);
+    scaled.forEach((v, mode) => (modes[b]![mode] = v / whole));
+    logSingle[b] = Math.log(((1 - pairShare) * weights[b]!) / total) + top + Math.log(whole);
+    best = Math.max(best, logSingle[b]!);
+  }
+  const single = logSingle.map((l) => Math.exp(l - best));
+  const marginal = Float64Array.from(single);
+  let whole = single.reduce((a, v) => a + v, 0);
+  const pairs: { blocks: [number, number]; probability: number }[] = [];
+  if (pairShare > 0) {
+    const ways = new PairWays(observations, shares, count);
+    const squares = weights.reduce((a, w) => a + w * w, 0);
+    const allPairs = (total * total - squares) / 2;
+    for (let a = 0; a < count; a += 1) {
+      for (let b = a + 1; b < count; b += 1) {
+        const prior = Math.log((pairShare * weights[a]! * weights[b]!) / allPairs);
+        if (prior + ways.bound(a, b) < best - NEGLIGIBLE) continue;
+        const probability = Math.exp(prior + ways.logLikelihood(a, b) - best);
+        whole += probability;
+        marginal[a] = marginal[a]! + probability;
+        marginal[b] = marginal[b]! + probability;
+        if (probability > 0) pairs.push({ blocks: [a, b], probability });
+      }
+    }
+  }
+  return {
+    marginal: marginal.map((v) => v / whole),
+    single: single.map((v) => v / whole),
+    modes,
+    pairs: pairs
+      .map((p) => ({ ...p, probability: p.probability / whole }))
+      .filter((p) => p.probability > LEAST_PAIR)
+      .sort((x, y) => y.probability - x.probability)
+      .slice(0, MOST_PAIRS),
+  };
+}
+
+const LEAST_PAIR = 1e-4;
+const MOST_PAIRS = 40;
+
+/** Likelihoods of pairs, with a cheap bound from above that spares most of them. */
+class PairWays {
+  private readonly observations: readonly Observation[];
+  private readonly shares: readonly Float64Array[];
+  /** Log likelihood were everything good, and what each observation adds at most where a fault shows. */
+  private readonly whenGood: number;
+  private readonly gains: Float64Array;
+  private readonly shows: readonly Uint8Array[];
+
+  constructor(observations: readonly Observation[], shares: readonly Float64Array[], count: number) {
+    this.observations = observations;
+    this.shares = shares;
+    this.whenGood = observations.reduce((sum, o) => sum + Math.log(o.likelihood[GOOD]!), 0);
+    this.gains = Float64Array.from(observations, (o) => {
+      const bad = Math.max(...o.likelihood.filter((_, s) => s !== GOOD));
+      return Math.log(bad) - Math.log(o.likelihood[GOOD]!);
+    });
+    // A block that can drag shows where it does either way: only the better of both bounds the pair.
+    this.shows = Array.from({ length: count }, (_, b) => {
+      const drags = shares[b]![FAULT_MODES.indexOf('drags')]! > 0;
+      return Uint8Array.from(observations, (o) =>
+        o.relevant[b] === 1 ? 1 : drags && o.dragged[b] === 1 ? MAY : 0,
+      );
+    });
+  }
+
+  bound(a: number, b: number): number {
+    const [showsA, showsB] = [this.shows[a]!, this.shows[b]!];
+    let sum = this.whenGood;
+    for (let o = 0; o < showsA.length; o += 1) {
+      const shows = showsA[o]! | showsB[o]!;
+      if (shows === 0) continue;
+      const gain = this.gains[o]!;
+      sum += (shows & 1) === 1 ? gain : Math.max(0, gain);
+    }
+    return sum;
+  }
+
+  logLikelihood(a: number, b: number): number {
+    const [sharesA, sharesB] = [this.shares[a]!, this.shares[b]!];
+    let total = 0;
+    const base = this.bound(a, b);
+    for (let ma = 0; ma < sharesA.length; ma += 1) {
+      if (sharesA[ma] === 0) continue;
+      for (let mb = 0; mb < sharesB.length; mb += 1) {
+        if (sharesB[mb] === 0) continue;
+        let log = -base;
+        for (const o of this.observations) {
+          const worse = Math.max(symptomOf(o, a, ma), symptomOf(o, b, mb));
+          log += Math.log(o.likelihood[worse]!);
+        }
+        total += sharesA[ma]! * sharesB[mb]! * Math.exp(log);
+      }
+    }
+    return Math.log(total) + base;
+  }
+}
+
+/** Set where a block shows in one of its modes only. */
+const MAY = 2;
+
+/** Entropy of what is left to find, bit: over single faults and the pairs worth naming. */
+export function entropyOf(posterior: Posterior): number {
+  return entropy([...posterior.single, ...posterior.pairs.map((p) => p.probability)]);
+}
+
+/** Shannon entropy, bit, of weights that need not add up to 1. */
+export function entropy(weights: readonly number[]): number {
+  const total = weights.reduce((a, b) => a + b, 0);
+  if (total <= 0) return 0;
+  return weights.reduce((sum, w) => (w > 0 ? sum - (w / total) * Math.log2(w / total) : sum), 0);
+}
+
+/** One plain sentence why a block is suspected, or not. */
+export function whySuspect(path: Path, observations: readonly Observation[], block: number): string {
+  const shows = (o: Observation) => o.relevant[block] === 1;
+  const bad = observations.filter((o) => o.seen !== 'good');
+  const good = observations.filter((o) => o.seen === 'good');
+  const { name, kind } = path.blocks[block]!;
+  if (observations.length === 0)
+    return `Nothing is tested yet; ${kind.name === 'block' ? 'its weight' : `a ${kind.name}`} says how often it is the culprit.`;
+  const explained = bad.filter(shows);
+  const clearing = good.filter(shows);
+  if (clearing.length > 0 && explained.length === 0)
+    return `${clearing.at(-1)!.name} was good, and depends on ${name}.`;
+  if (clearing.length > 0)
+    return `${explained.at(-1)!.name} was bad, but ${clearing.at(-1)!.name} was good and depends on ${name} too.`;
+  const missed = bad.filter((o) => !shows(o));
+  if (explained.length === 0)
+    return missed.length > 0
+      ? `It would not show at ${missed.at(-1)!.name}, which was bad.`
+      : 'No test has touched it yet.';
+  const many =
+    explained.length > 1
+      ? `All ${explained.length} bad points depend on ${name}`
+      : `${explained[0]!.name} was bad and depends on ${name}`;
+  const spared = good.length > 0 ? `, and ${good.at(-1)!.name}, which does not, was good` : '';
+  const also = missed.length > 0 ? `; it does not explain ${missed.at(-1)!.name}` : '';
+  return `${many}${spared}${also}.`;
+}

@@ -1,0 +1,44 @@
+import type { IntakeData } from '@halfsplit/contract';
+import type { UnitDocument } from '../circuit/index.ts';
+import { checkedKinds } from './first-checks.ts';
+import { heardModes } from './heard.ts';
+import type { Path } from './path.ts';
+import { modeShares } from './suspects.ts';
+import { FAULT_MODES } from './symptom.ts';
+
+/** A first check that came out fine leaves this much of the suspicion of the blocks it judges. */
+const CHECKED_FINE = 0.1;
+/** One that was the cause multiplies it. */
+const CHECKED_GUILTY = 30;
+/** Own repairs count as this many of the general experience. */
+const HISTORY_BASE = 4;
+
+/**
+ * Weight of each block before any test at a point: its own, times what notes of others, first checks, the sound of the
+ * fault and the workshop's own repairs say.
+ */
+export function weightsFor(
+  path: Path,
+  unit: UnitDocument,
+  history: Readonly<Record<string, number>> = {},
+): number[] {
+  const intake: IntakeData = unit.intake ?? {};
+  const modes = heardModes(intake.heard ?? []);
+  return path.blocks.map((block, i) => {
+    let { weight } = block;
+    for (const note of intake.notes ?? []) {
+      const isOfPart = note.ref !== undefined && block.parts.includes(note.ref);
+      if (note.blockId === block.id || isOfPart) weight *= note.weight;
+    }
+    for (const [id, outcome] of Object.entries(intake.checks ?? {})) {
+      if (!checkedKinds(id).includes(block.kind.name)) continue;
+      weight *= outcome === 'fine' ? CHECKED_FINE : CHECKED_GUILTY;
+    }
+    if (modes) {
+      const shares = modeShares(path, i);
+      weight *= FAULT_MODES.reduce((sum, mode, m) => sum + shares[m]! * modes[mode], 0);
+    }
+    const own = history[block.kind.name] ?? 0;
+    return weight * ((own + HISTORY_BASE) / HISTORY_BASE);
+  });
+}
