@@ -1,11 +1,19 @@
 import { parseSheetLine, type Part, type Readout, type UnitDocument } from '@halfsplit/core';
-import type { ReadingCondition } from '@halfsplit/contract';
+import type { PhotoResource, ReadingCondition } from '@halfsplit/contract';
 
 /** A unit of the workshop of Radio Brindle, a made-up valley station, with what has been measured on it so far. */
 export interface DemoUnit {
   readonly document: UnitDocument;
   readonly readings: readonly DemoReading[];
   readonly story: readonly string[];
+  readonly photos?: readonly DemoPhoto[];
+}
+
+/** A picture of a board as a drawing, with points on it. */
+export interface DemoPhoto {
+  readonly name: string;
+  readonly svg: string;
+  readonly points: PhotoResource['points'];
 }
 
 export interface DemoReading {

@@ -1,14 +1,24 @@
 import {
   checkCircuit,
+  checkPath,
+  drill,
+  faultDictionary,
   foundValue,
   layoutCircuit,
   outsideBy,
+  preparePath,
   readoutTable,
+  searchParts,
+  searchState,
+  seededRandom,
   solve,
+  usualTolerance,
+  voltageQuantities,
+  type Quantity,
   type UnitDocument,
 } from '@halfsplit/core';
 import { describe, expect, it } from 'vitest';
-import { DEMO_UNITS, larkDiscPreamp, type DemoUnit } from './index.ts';
+import { DEMO_UNITS, larkDiscPreamp, wrenTalkback, type DemoUnit } from './index.ts';
 
 /** A demo unit with its readings as found values. */
 function measured({ document, readings }: DemoUnit): UnitDocument {
@@ -45,6 +55,65 @@ describe.each(DEMO_UNITS.map((unit) => [unit.document.unit.name ?? '', unit] as 
     const { symbols, crossings } = layoutCircuit(unit.document.circuit);
     expect(symbols).toHaveLength(unit.document.circuit.parts.length);
     expect(crossings).toBeLessThan(10);
+  });
+});
+
+/** Readings of a bench with the unit on: every net's direct voltage, and the tone at every net where there is one. */
+function benchQuantities({ circuit }: UnitDocument): Quantity[] {
+  const volts = voltageQuantities(circuit);
+  const tones = volts.flatMap((q): Quantity[] =>
+    q.kind === 'dcv' ? [{ kind: 'level', net: q.net, frequencyHz: 1000 }] : [],
+  );
+  return circuit.parts.some((p) => p.kind === 'signal') ? [...volts, ...tones] : volts;
+}
+
+describe.each(DEMO_UNITS.map((unit) => [unit.document.unit.name ?? '', unit] as const))(
+  'faults of %s',
+  (_, unit) => {
+    it('are found by a fault dictionary: the guilty part is in the first group of nine in ten', () => {
+      const { document } = unit;
+      const random = seededRandom(4);
+      const quantities = benchQuantities(document);
+      const dictionary = faultDictionary(document.circuit, quantities);
+      const faults = dictionary.flatMap((e) => (e.fault ? [e.fault] : []));
+      const missed: string[] = [];
+      for (const fault of faults) {
+        const parts = document.circuit.parts.map((p) =>
+          (p.kind === 'resistor' || p.kind === 'capacitor') && typeof p.marked === 'number'
+            ? { ...p, marked: p.marked * (1 + usualTolerance(p) * (2 * random() - 1)) }
+            : p,
+        );
+        const real = faultDictionary(fault.apply({ ...document.circuit, parts }), quantities, {
+          refs: [],
+        })[0];
+        const seen = real?.predicted.map((p) => (p?.value ?? 0) * (1 + 0.005 * (2 * random() - 1)));
+        const [group] = seen ? searchParts(dictionary, quantities, seen).groups : [];
+        if (!group?.members.some((m) => m.ref === fault.ref)) missed.push(`${fault.ref} ${fault.mode}`);
+      }
+      expect(missed.length / faults.length, missed.join(', ')).toBeLessThanOrEqual(0.1);
+    }, 60_000);
+  },
+);
+
+describe('Wren talkback intercom', () => {
+  const path = preparePath(wrenTalkback.document.path!, wrenTalkback.document.circuit);
+
+  it('has a path without a problem, every part in one block, every fault to be found', () => {
+    const { path: data, circuit } = wrenTalkback.document;
+    expect(checkPath(data!, circuit)).toEqual([]);
+    expect(data!.blocks.flatMap((b) => b.parts ?? []).sort()).toEqual(circuit.parts.map((p) => p.ref).sort());
+    expect(drill(path, { random: seededRandom(1) }).foundShare).toBe(1);
+  });
+
+  it('leads from hum and no speech to the filter of the first stage in three tests', () => {
+    const evidence = [
+      { at: 'TP6', saw: 'hum' as const },
+      { at: 'TP7', saw: 'good' as const },
+      { at: 'TP8', saw: 'none' as const },
+    ];
+    const { suspects } = searchState(path, { ...wrenTalkback.document, evidence });
+    expect(path.blocks[suspects[0]!.block]!.id).toBe('filter');
+    expect(suspects[0]!.probability).toBeGreaterThan(0.8);
   });
 });
 

@@ -2,9 +2,10 @@ import type { DemoUnit } from './demo-unit.ts';
 import { droverOverdrive } from './drover-overdrive.ts';
 import { heronAutopan } from './heron-autopan.ts';
 import { larkDiscPreamp } from './lark-disc-preamp.ts';
+import { wrenTalkback } from './wren-talkback.ts';
 
-export type { DemoReading, DemoUnit } from './demo-unit.ts';
-export { droverOverdrive, heronAutopan, larkDiscPreamp };
+export type { DemoPhoto, DemoReading, DemoUnit } from './demo-unit.ts';
+export { droverOverdrive, heronAutopan, larkDiscPreamp, wrenTalkback };
 
 /** All units of the demo workshop; the last one lies on top of the bench. */
-export const DEMO_UNITS: readonly DemoUnit[] = [heronAutopan, droverOverdrive, larkDiscPreamp];
+export const DEMO_UNITS: readonly DemoUnit[] = [heronAutopan, droverOverdrive, wrenTalkback, larkDiscPreamp];

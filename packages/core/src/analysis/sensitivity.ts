@@ -42,6 +42,7 @@ export class AdjointSlopes {
   private readonly model: BenchModel;
   private readonly parts: readonly TurnedPart[];
   private readonly point: Float64Array;
+  private known: readonly Float64Array[] | undefined;
 
   /** Throws `NoOperatingPoint`. */
   constructor(model: BenchModel, parts: readonly TurnedPart[]) {
@@ -55,7 +56,7 @@ export class AdjointSlopes {
     const { system, smallSignal } = this.model;
     smallSignal.at(0).adjoint(system.node(net));
     const weight = Float64Array.from(smallSignal.xRe);
-    return this.parts.map((part) => -dot(weight, this.imbalance(part)));
+    return this.imbalances().map((imbalance) => -dot(weight, imbalance));
   }
 
   /**
@@ -90,6 +91,12 @@ export class AdjointSlopes {
     });
   }
 
+  /** The imbalance of every part, computed once. */
+  private imbalances(): readonly Float64Array[] {
+    this.known ??= this.parts.map((part) => this.imbalance(part));
+    return this.known;
+  }
+
   /** d F / d (relative deviation) of one part at the operating point held still, where F = f(x) + G x - b. */
   private imbalance({ ref, value }: TurnedPart): Float64Array {
     const { system } = this.model;
@@ -115,8 +122,7 @@ export class AdjointSlopes {
     const { system } = this.model;
     const solver = new RealSolver(system);
     solver.factor(Float64Array.from(this.model.smallSignal.g));
-    return this.parts.map((part) => {
-      const imbalance = this.imbalance(part);
+    return this.imbalances().map((imbalance) => {
       if (system.isLinear || imbalance.every((v) => v === 0)) return null;
       const move = new Float64Array(system.size + 1);
       solver.solve(

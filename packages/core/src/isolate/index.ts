@@ -63,3 +63,15 @@ export {
 } from './hazards.ts';
 export { proposePath } from './propose-path.ts';
 export { PATH_TEMPLATES, pathFromText, templatesFor, type PathTemplate } from './templates.ts';
+export {
+  faultDictionary,
+  searchParts,
+  voltageQuantities,
+  type DictionaryEntry,
+  type Measured,
+  type PartGroup,
+  type PartSearch,
+  type PartSuspect,
+  type Quantity,
+} from './dictionary.ts';
+export { faultsOfPart, type PartFault } from './part-faults.ts';

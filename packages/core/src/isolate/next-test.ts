@@ -207,10 +207,11 @@ export function rankTests(
 const count = (mask: Uint8Array) => mask.reduce((a, b) => a + b, 0);
 
 /** About how many more tests the search needs, from what is left to find and what the best test tells. */
-export function testsToCome(posterior: Posterior, best: RatedTest | undefined): number {
+export function testsToCome(posterior: Posterior, ranked: readonly RatedTest[]): number {
   const left = entropyOf(posterior);
-  if (!best || best.bits <= WORTHLESS_BITS) return 0;
-  return Math.max(left > SURE_BITS ? 1 : 0, Math.round(left / best.bits));
+  const bits = Math.max(0, ...ranked.map((r) => r.bits));
+  if (bits <= WORTHLESS_BITS) return 0;
+  return Math.max(left > SURE_BITS ? 1 : 0, Math.round(left / bits));
 }
 const SURE_BITS = 0.3;
 

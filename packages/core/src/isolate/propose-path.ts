@@ -4,7 +4,6 @@ import { blockKind } from './block-kinds.ts';
 
 const ACTIVE: readonly PartKind[] = ['bjt', 'jfet', 'mosfet', 'triode', 'pentode', 'opamp', 'timer555'];
 const SOURCES: readonly PartKind[] = ['signal', 'capsule'];
-const OUTPUTS: readonly PartKind[] = ['speaker', 'headphone', 'load'];
 
 /** Nets that stand still: the ground and what supplies hold; a signal does not pass through them. */
 function railsOf(circuit: Circuit): ReadonlySet<string> {

@@ -80,6 +80,6 @@ export function searchState(path: Path, unit: UnitDocument, options: SearchOptio
     contradictions: unit.intake?.intermittent === true ? [] : contradictions(observations),
     pairs: posterior.pairs.filter((p) => p.probability > NAMED_PAIR),
     posterior,
-    testsToCome: testsToCome(posterior, ranked[0]),
+    testsToCome: testsToCome(posterior, ranked),
   };
 }

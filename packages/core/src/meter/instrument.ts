@@ -30,7 +30,7 @@ const LEAST_CAP_F = 1e-12;
 const INPUT_OHM = 10e6;
 /** From every net to the ground of the computation, so that what only capacitors hold has a voltage, ohm. */
 const LEAK_OHM = 1e13;
-const BISECTIONS = 60;
+const MOST_STEPS = 60;
 const METER_REF = '#meter';
 /** The source of the ohmmeter is computed as an EMF behind this, turned until its current is the range's, ohm. */
 const METER_OHM = 1000;
@@ -165,13 +165,8 @@ export class Probe {
     const most = this.currentAt(mostEmf);
     if (!(most >= current)) return null;
     if (this.model.system.isLinear) return (mostEmf / most - METER_OHM) * current;
-    let [low, high] = [0, mostEmf];
-    for (let i = 0; i < BISECTIONS && high - low > 1e-10 * high; i += 1) {
-      const middle = (low + high) / 2;
-      if (this.currentAt(middle) < current) low = middle;
-      else high = middle;
-    }
-    return (low + high) / 2 - current * METER_OHM;
+    const emf = rootOf((volt) => this.currentAt(volt) - current, 0, -current, mostEmf, most - current);
+    return emf - current * METER_OHM;
   }
 
   private resistance(): number | null {
@@ -306,6 +301,29 @@ export class Probe {
     return `${shown}; the meter's ${input} do not load it.`;
   }
 }
+
+/**
+ * Root of a rising function between two points, by false position with the Illinois rule (Dowell and Jarratt 1971): the
+ * end that stays is weighed half.
+ */
+function rootOf(of: (x: number) => number, low: number, atLow: number, high: number, atHigh: number): number {
+  let [a, fa, b, fb] = [low, atLow, high, atHigh];
+  for (let i = 0; i < MOST_STEPS && b - a > RESOLUTION * b; i += 1) {
+    // A span that false position hardly narrows is halved now and then: exponentials lean on one end.
+    const x = i % 4 === 3 ? (a + b) / 2 : b - (fb * (b - a)) / (fb - fa);
+    const fx = of(x);
+    if (Math.abs(fx) <= RESOLUTION * Math.abs(atLow)) return x;
+    if (fx < 0) {
+      [a, fa] = [x, fx];
+      fb /= 2;
+    } else {
+      [b, fb] = [x, fx];
+      fa /= 2;
+    }
+  }
+  return (a + b) / 2;
+}
+const RESOLUTION = 1e-9;
 
 /** A difference that no bench instrument shows. */
 const NO_DIFFERENCE = 0.005;

@@ -2,6 +2,7 @@ import type { DemoUnit } from '@halfsplit/demo';
 import type { Sequelize } from 'sequelize';
 import { UnitModel } from '../../database/models/index.ts';
 import { appendLog } from '../log/repository.ts';
+import { addPhoto } from '../photos/service.ts';
 import { readingSummary } from '../readings/service.ts';
 import { insertDocument } from '../units/service.ts';
 
@@ -36,6 +37,8 @@ export async function loadDemo(
         };
         await appendLog(unit, step, transaction);
       }
+      for (const { name, svg, points } of demo.photos ?? [])
+        await addPhoto(unit, { name, bytes: Buffer.from(svg), formats: ['svg'] }, transaction, points);
       for (const summary of demo.story) await appendLog(unit, { kind: 'note', summary }, transaction);
     }
   });

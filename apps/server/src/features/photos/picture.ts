@@ -17,11 +17,11 @@ export interface Picture {
  * Checks that bytes are a picture, stands it upright, makes it no larger than is useful and keeps the pixels only: no
  * place, device or time goes into the database. Throws 422.
  */
-export async function readPicture(bytes: Buffer): Promise<Picture> {
+export async function readPicture(bytes: Buffer, formats: readonly string[] = FORMATS): Promise<Picture> {
   try {
     const picture = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
     const { format } = await picture.metadata();
-    if (!FORMATS.includes(format ?? '')) throw new Error(`"${format}" is not a picture format`);
+    if (!formats.includes(format ?? '')) throw new Error(`"${format}" is not a picture format`);
     return await jpegOf(
       picture
         .autoOrient()

@@ -11,11 +11,11 @@ const LONGEST_NAME = 120;
 
 export async function addPhoto(
   unit: UnitModel,
-  file: { name: string; bytes: Buffer },
+  file: { name: string; bytes: Buffer; formats?: readonly string[] },
   transaction: Transaction,
   points: PhotoResource['points'] = [],
 ): Promise<void> {
-  const { jpeg, width, height } = await readPicture(file.bytes);
+  const { jpeg, width, height } = await readPicture(file.bytes, file.formats);
   const last = await PhotoModel.max<number, PhotoModel>('position', {
     where: { unitId: unit.id },
     transaction,

@@ -1,0 +1,104 @@
+import { describe, expect, it } from 'vitest';
+import { seededRandom } from '../analysis/index.ts';
+import type { Circuit } from '../circuit/index.ts';
+import { usualTolerance } from '../meter/index.ts';
+import { circuitOf } from '../testing/circuits.ts';
+import { faultDictionary, searchParts, voltageQuantities, type Quantity } from './dictionary.ts';
+import { faultsOfPart } from './part-faults.ts';
+
+const STAGE = circuitOf(`
+  V1 12V vcc 0
+  G1 10mV 1kHz in 0
+  C1 1u in b
+  R1 220k vcc b
+  R2 47k b 0
+  Q1 2N3904 c b e
+  R3 4k7 vcc c
+  R4 1k e 0
+  C2 10u c out
+  R5 100k out 0`);
+const DC = voltageQuantities(STAGE);
+const nets = DC.map((q) => (q.kind === 'dcv' ? q.net : ''));
+
+/** What the voltages of a circuit are, in the order of `DC`. */
+const voltsOf = (circuit: Circuit) =>
+  faultDictionary(circuit, DC, { refs: [] })[0]!.predicted.map((p) => p!.value);
+const faulty = (ref: string, mode: string) =>
+  faultsOfPart(STAGE.parts.find((p) => p.ref === ref)!)
+    .find((f) => f.mode === mode)!
+    .apply(STAGE);
+
+describe('fault dictionary', () => {
+  const dictionary = faultDictionary(STAGE, DC);
+  const search = (circuit: Circuit) => searchParts(dictionary, DC, voltsOf(circuit));
+
+  it('finds nothing wrong in a sound circuit', () => {
+    const found = search(STAGE);
+    // Faults that do not show in direct voltages stay possible: capacitors that are open.
+    const visible = found.groups.flatMap((g) => g.members).filter((m) => !/open|capacity/.test(m.mode));
+    expect(visible.reduce((sum, m) => sum + m.probability, 0)).toBeLessThan(0.25);
+    expect(found.unexplained).toEqual([]);
+  });
+
+  it('knows the textbook signs: an open emitter resistor cuts off, a shorted base resistor saturates', () => {
+    const volts = (circuit: Circuit) => Object.fromEntries(voltsOf(circuit).map((v, i) => [nets[i], v!]));
+    expect(volts(faulty('R4', 'open'))['c']).toBeCloseTo(12, 1);
+    expect(volts(faulty('R1', 'open'))['c']).toBeCloseTo(12, 2);
+    expect(volts(faulty('Q1', 'short, collector to emitter'))['e']).toBeCloseTo((12 * 1000) / 5701, 1);
+    expect(volts(faulty('C1', 'short'))['b']).toBeCloseTo(0, 6);
+  });
+
+  it('groups what cannot be told apart, and proposes the measurement that splits it', () => {
+    const all: Quantity[] = [
+      ...DC,
+      { kind: 'level', net: 'in', frequencyHz: 1000 },
+      { kind: 'level', net: 'out', frequencyHz: 1000 },
+    ];
+    const wide = faultDictionary(STAGE, all);
+    const found = searchParts(wide, all, voltsOf(STAGE));
+    const openCapacitors = found.groups.find((g) =>
+      g.members.some((m) => m.ref === 'C2' && m.mode === 'open'),
+    )!;
+    expect(openCapacitors.members.map((m) => m.ref)).toContain('C1');
+    expect(found.next[0]!.quantity).toEqual({ kind: 'level', net: 'out', frequencyHz: 1000 });
+  });
+
+  it('splits the work into shares that join to the whole', () => {
+    const shares = [0, 1].flatMap((index) => faultDictionary(STAGE, DC, { share: { index, of: 2 } }));
+    const names = (entries: typeof shares) => entries.map((e) => `${e.fault?.ref} ${e.fault?.mode}`).sort();
+    expect(names(shares)).toEqual(names(dictionary));
+  });
+
+  it('names a part from in-circuit readings with the unit off', () => {
+    const ohms: Quantity[] = [
+      { kind: 'ohm', red: 'e', black: '0' },
+      { kind: 'ohm', red: 'vcc', black: 'c' },
+    ];
+    const found = searchParts(faultDictionary(STAGE, ohms), ohms, [null, 4700]);
+    expect(found.groups[0]!.members.map((m) => `${m.ref} ${m.mode}`)).toEqual(['R4 open']);
+  });
+
+  it('puts a planted fault first with every other part off by its tolerance and a real meter', () => {
+    const random = seededRandom(3);
+    const around = () => 2 * random() - 1;
+    let [hits, members, faults] = [0, 0, 0];
+    for (const { fault } of dictionary) {
+      if (!fault) continue;
+      const drawn = {
+        ...STAGE,
+        parts: STAGE.parts.map((p) =>
+          p.kind === 'resistor'
+            ? { ...p, marked: (p.marked as number) * (1 + usualTolerance(p) * around()) }
+            : p,
+        ),
+      };
+      const seen = voltsOf(fault.apply(drawn)).map((v) => v! * (1 + 0.005 * around()) + 0.002 * around());
+      const [group] = searchParts(dictionary, DC, seen).groups;
+      faults += 1;
+      hits += group?.members.some((m) => m.ref === fault.ref) ? 1 : 0;
+      members += new Set(group?.members.map((m) => m.ref)).size;
+    }
+    expect(hits / faults).toBeGreaterThanOrEqual(0.9);
+    expect(members / faults).toBeLessThan(4);
+  });
+});
