@@ -137,6 +137,10 @@ export const unitListSchema = z.object({ units: z.array(unitSummarySchema) });
 
 const nameSchema = z.string().trim().min(1, 'a unit needs a name').max(120);
 
+/** How often each kind of block was the culprit, over all units of this workshop. */
+export const repairHistorySchema = z.object({ kinds: z.record(z.string(), z.number().int()) });
+export type RepairHistory = z.infer<typeof repairHistorySchema>;
+
 export const createUnitSchema = z.object({
   name: nameSchema,
   kind: z.string().trim().max(80).default(''),

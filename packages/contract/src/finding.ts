@@ -124,6 +124,19 @@ export const intakeSchema = z.looseObject({
     .optional(),
   /** First checks that were made, by id. */
   checks: z.record(z.string().max(64), checkOutcomeSchema).optional(),
+  /** What the search has convicted, as it was said; mended ones stay. */
+  convicted: z
+    .array(
+      z.looseObject({
+        blockId: idSchema.optional(),
+        kind: z.string().max(80).optional(),
+        ref: z.string().max(32).optional(),
+        words: z.string().max(300),
+        at: z.iso.datetime(),
+      }),
+    )
+    .max(200)
+    .optional(),
   /** What others found on the same model, with the weight that is given to it. */
   notes: z
     .array(

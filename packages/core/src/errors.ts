@@ -139,6 +139,10 @@ export const CATALOGUE = {
     sentence: (d) => `Readout ${d.where}: ${d.detail}.`,
     hint: 'Correct the readout’s definition.',
   },
+  'model/unreadable': {
+    sentence: (d) => `${d.detail}.`,
+    hint: 'Give its name, its kind, and parameters such as BF=200.',
+  },
   'path/invalid': {
     sentence: (d) => `Path, ${d.where}: ${d.detail}.`,
     hint: 'Correct the blocks, links and test points of the path.',

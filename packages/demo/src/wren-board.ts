@@ -8,6 +8,8 @@ interface Placed {
   readonly x: number;
   readonly y: number;
   readonly draw: string;
+  /** Where its name is printed, from its middle. */
+  readonly label?: readonly [x: number, y: number];
 }
 
 const resistor = (
@@ -20,6 +22,7 @@ const resistor = (
   ref,
   x,
   y,
+  label: isUpright ? [-34, 8] : [0, -20],
   draw: `<g transform="rotate(${isUpright ? 90 : 0})"><path d="M-52 0H52" stroke="#c9ccd1" stroke-width="5"/><rect x="-32" y="-11" width="64" height="22" rx="9" fill="#d9b98a"/>${bands
     .map((c, i) => `<rect x="${-24 + i * 13}" y="-11" width="7" height="22" fill="${c}"/>`)
     .join('')}</g>`,
@@ -28,6 +31,7 @@ const can = (ref: string, x: number, y: number, radius: number): Placed => ({
   ref,
   x,
   y,
+  label: [0, radius + 24],
   draw: `<circle r="${radius}" fill="#20304f"/><circle r="${radius - 7}" fill="#b9bec7"/><path d="M-${radius * 0.4} -${radius * 0.4}L${radius * 0.4} ${radius * 0.4}M${radius * 0.4} -${radius * 0.4}L-${radius * 0.4} ${radius * 0.4}" stroke="#8d939d" stroke-width="3"/><path d="M${-radius + 4} -12a${radius} ${radius} 0 0 0 0 24" stroke="#dfe3ea" stroke-width="5" fill="none"/>`,
 });
 const film = (ref: string, x: number, y: number): Placed => ({
@@ -46,6 +50,7 @@ const diode = (ref: string, x: number, y: number): Placed => ({
   ref,
   x,
   y,
+  label: [62, 8],
   draw: `<path d="M-40 0H40" stroke="#c9ccd1" stroke-width="4"/><rect x="-18" y="-8" width="36" height="16" rx="6" fill="#c2622b"/><rect x="8" y="-8" width="5" height="16" fill="#16181b"/>`,
 });
 const terminal = (ref: string, x: number, y: number): Placed => ({
@@ -135,7 +140,7 @@ const picture = `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height
         `<circle cx="${x}" cy="${y}" r="17" fill="#3a2c1c"/><circle cx="${x}" cy="${y}" r="26" fill="none" stroke="#c8a75c" stroke-width="6"/>`,
     )
     .join('')}
-  ${PLACED.map(({ ref, x, y, draw }) => `<g transform="translate(${x} ${y})">${draw}<text x="0" y="-44" text-anchor="middle" font-size="21" fill="#f5ecd6">${ref}</text></g>`).join('')}
+  ${PLACED.map(({ ref, x, y, draw, label = [0, -44] }) => `<g transform="translate(${x} ${y})">${draw}<text x="${label[0]}" y="${label[1]}" text-anchor="middle" font-size="21" fill="#f5ecd6">${ref}</text></g>`).join('')}
   <text x="600" y="765" text-anchor="middle" font-size="22" fill="#e6d6ae">WREN TOWER 3</text>
   <rect width="${WIDTH}" height="${HEIGHT}" fill="url(#lamp)"/>
 </svg>`;

@@ -2,9 +2,11 @@ import {
   API_ROOT,
   IDEMPOTENCY_HEADER,
   problemDocumentSchema,
+  repairHistorySchema,
   unitListSchema,
   unitResourceSchema,
   type ProblemDocument,
+  type RepairHistory,
   type UnitResource,
   type UnitSummary,
 } from '@halfsplit/contract';
@@ -64,5 +66,23 @@ export async function sendWrite(
   return answerOf(response, unitResourceSchema);
 }
 
+export async function getRepairs(): Promise<RepairHistory> {
+  return answerOf(await reach(`${API_ROOT}/repairs`), repairHistorySchema);
+}
+
+/** Sends a picture; the answer is the unit with it. Throws `ProblemError` or `UnreachableError`. */
+export async function sendPhoto(unitId: string, file: File, key: string): Promise<UnitResource> {
+  const body = new FormData();
+  body.append('photo', file, file.name);
+  const response = await reach(`${API_ROOT}/units/${unitId}/photos`, {
+    method: 'POST',
+    headers: { [IDEMPOTENCY_HEADER]: key },
+    body,
+  });
+  return answerOf(response, unitResourceSchema);
+}
+
+export const photoUrl = (unitId: string, photo: { id: string; version: number }): string =>
+  `${API_ROOT}/units/${unitId}/photos/${photo.id}?v=${photo.version}`;
 export const fileUrl = (unitId: string): string => `${API_ROOT}/units/${unitId}/file`;
 export const newKey = (): string => crypto.randomUUID();

@@ -119,8 +119,10 @@ export class Outbox {
     if ('partId' in change && change.partId !== undefined) touched.add(change.partId);
     if ('readoutId' in change && change.readoutId !== undefined) touched.add(change.readoutId);
     if (change.type === 'accept-plan') for (const c of change.changes) touched.add(c.partId);
-    if (change.type === 'undo') for (const p of [...unit.parts, ...unit.readouts]) touched.add(p.id);
-    for (const thing of [unit, ...unit.parts, ...unit.readouts]) {
+    if ('photoId' in change) touched.add(change.photoId);
+    const things = [unit, ...unit.parts, ...unit.readouts, ...unit.photos];
+    if (change.type === 'undo') for (const thing of things) touched.add(thing.id);
+    for (const thing of things) {
       if (touched.has(thing.id)) this.ownVersions.set(thing.id, thing.version);
     }
   }

@@ -1,5 +1,7 @@
 import type {
   AcceptPlan,
+  CreateEvidence,
+  PhotoResource,
   ReadingCondition,
   SheetPart,
   UnitFileReadout,
@@ -36,6 +38,24 @@ export type Change =
     }
   | { readonly type: 'remove-readout'; readonly readoutId: string; readonly seen: number }
   | { readonly type: 'accept-plan'; readonly changes: AcceptPlan['changes']; readonly reason: string }
+  | {
+      readonly type: 'add-evidence';
+      readonly tempId: string;
+      readonly evidence: CreateEvidence;
+      readonly takenAt: string;
+    }
+  | { readonly type: 'withdraw-evidence'; readonly evidenceId: string }
+  | {
+      readonly type: 'update-photo';
+      readonly photoId: string;
+      readonly seen: number;
+      readonly values: {
+        readonly name?: string;
+        readonly points?: PhotoResource['points'];
+        readonly turn?: number;
+      };
+    }
+  | { readonly type: 'remove-photo'; readonly photoId: string; readonly seen: number }
   | { readonly type: 'add-note'; readonly text: string }
   | { readonly type: 'update-unit'; readonly seen: number; readonly values: Omit<UpdateUnit, 'baseVersion'> }
   | { readonly type: 'undo'; readonly sequence: number };
@@ -114,6 +134,26 @@ export function applyChange(unit: UnitResource, change: Change): UnitResource {
     }
     case 'update-unit':
       return { ...unit, ...change.values };
+    case 'add-evidence': {
+      const { evidence, tempId, takenAt } = change;
+      return {
+        ...unit,
+        evidence: [...unit.evidence, { ...evidence, id: tempId, takenAt, withdrawn: false }],
+      };
+    }
+    case 'withdraw-evidence':
+      return {
+        ...unit,
+        evidence: unit.evidence.map((e) => (e.id === change.evidenceId ? { ...e, withdrawn: true } : e)),
+      };
+    case 'update-photo': {
+      // A turn is shown when the server has made it.
+      const { name, points } = change.values;
+      const values = { ...(name === undefined ? {} : { name }), ...(points === undefined ? {} : { points }) };
+      return { ...unit, photos: unit.photos.map((p) => (p.id === change.photoId ? { ...p, ...values } : p)) };
+    }
+    case 'remove-photo':
+      return { ...unit, photos: unit.photos.filter((p) => p.id !== change.photoId) };
     case 'add-note':
     case 'undo':
       return unit;
@@ -163,6 +203,20 @@ export function requestFor(
       const changes = change.changes.map((c) => ({ ...c, baseVersion: versionOf(c.partId, c.baseVersion) }));
       return post('/plan', { changes, reason: change.reason });
     }
+    case 'add-evidence':
+      return post('/evidence', change.evidence);
+    case 'withdraw-evidence':
+      return post(`/evidence/${change.evidenceId}/withdraw`, {});
+    case 'update-photo':
+      return {
+        method: 'PATCH',
+        path: `${root}/photos/${change.photoId}`,
+        body: { baseVersion: versionOf(change.photoId, change.seen), ...change.values },
+      };
+    case 'remove-photo':
+      return post(`/photos/${change.photoId}/remove`, {
+        baseVersion: versionOf(change.photoId, change.seen),
+      });
     case 'add-note':
       return post('/notes', { text: change.text });
     case 'update-unit':

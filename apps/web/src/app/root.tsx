@@ -2,6 +2,8 @@ import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { SWRConfig } from 'swr';
 import { OutboxProvider } from '../api/outbox-context.tsx';
 import { BenchPage } from '../features/bench/index.ts';
+import { FindStage } from '../features/find/index.ts';
+import { IntakeStage } from '../features/intake/index.ts';
 import { LogStage } from '../features/log/index.ts';
 import { MeasureStage } from '../features/measure/index.ts';
 import { ReworkStage } from '../features/rework/index.ts';
@@ -26,6 +28,8 @@ export function Root() {
                   <Route path="/units/:unitId" element={<UnitPage />}>
                     <Route index element={<Navigate to="trace" replace />} />
                     <Route path="trace" element={<TraceStage />} />
+                    <Route path="intake" element={<IntakeStage />} />
+                    <Route path="find" element={<FindStage />} />
                     <Route path="measure" element={<MeasureStage />} />
                     <Route path="rework" element={<ReworkStage />} />
                     <Route path="log" element={<LogStage />} />

@@ -2,7 +2,9 @@ import type { UnitResource } from '@halfsplit/contract';
 
 /** The stages of the rail that can be worked in, in the order of the work. */
 export const RAIL = [
+  { stage: 'intake', word: 'Intake' },
   { stage: 'trace', word: 'Trace' },
+  { stage: 'find', word: 'Find' },
   { stage: 'measure', word: 'Measure' },
   { stage: 'rework', word: 'Rework' },
   { stage: 'log', word: 'Log' },
@@ -17,6 +19,10 @@ export function isStageDone(stage: RailStage, unit: UnitResource, problemCount: 
   );
   const measured = new Set(unit.readings.filter((r) => !r.withdrawn).map((r) => r.partId));
   switch (stage) {
+    case 'intake':
+      return (unit.intake.heard ?? []).length > 0 && unit.hazards.length > 0;
+    case 'find':
+      return (unit.intake.convicted ?? []).length > 0;
     case 'trace':
       return unit.parts.length > 0 && problemCount === 0;
     case 'measure':

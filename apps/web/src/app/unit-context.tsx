@@ -16,6 +16,9 @@ export interface UnitContextValue {
   readonly selectedNet: string | null;
   readonly selectRef: (ref: string | null) => void;
   readonly selectNet: (net: string | null) => void;
+  /** Test point of the path that is selected: the same in path, photo and search. */
+  readonly selectedPoint: string | null;
+  readonly selectPoint: (id: string | null) => void;
   /** Planned values that are tried but not accepted, by designator. */
   readonly trial: ReadonlyMap<string, number>;
   readonly setTrial: (trial: ReadonlyMap<string, number>) => void;

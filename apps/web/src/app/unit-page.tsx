@@ -1,7 +1,7 @@
 import type { UnitResource } from '@halfsplit/contract';
 import { checkCircuit, withValues, type Readout } from '@halfsplit/core';
 import { Button, Spin } from 'antd';
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
 import { useChange } from '../api/outbox-context.tsx';
 import { useDocument, useUnit } from '../api/use-unit.ts';
@@ -46,6 +46,16 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
   const saved = useDocument(unit);
   const [selectedRef, selectRef] = useState<string | null>(null);
   const [selectedNet, selectNet] = useState<string | null>(null);
+  const [selectedPoint, setSelectedPoint] = useState<string | null>(null);
+  const testPoints = saved.path?.testPoints;
+  const selectPoint = useCallback(
+    (id: string | null) => {
+      setSelectedPoint(id);
+      const net = testPoints?.find((t) => t.id === id)?.net;
+      if (net !== undefined) selectNet(net);
+    },
+    [testPoints],
+  );
   const [trial, setTrial] = useState(NO_TRIAL);
   const [readoutId, setReadoutId] = useState<string | null>(null);
   const document = useMemo(
@@ -68,12 +78,26 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
       selectedNet,
       selectRef,
       selectNet,
+      selectedPoint,
+      selectPoint,
       trial,
       setTrial,
       readoutId,
       setReadoutId,
     }),
-    [unit, document, problems, analysis, change, selectedRef, selectedNet, trial, readoutId],
+    [
+      unit,
+      document,
+      problems,
+      analysis,
+      change,
+      selectedRef,
+      selectedNet,
+      selectedPoint,
+      selectPoint,
+      trial,
+      readoutId,
+    ],
   );
   return (
     <UnitContext value={value}>

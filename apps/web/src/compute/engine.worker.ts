@@ -1,6 +1,7 @@
 import { expose } from 'comlink';
-import type { SolveRequest, UnitDocument } from '@halfsplit/core';
+import type { SearchOptions, SolveRequest, UnitDocument } from '@halfsplit/core';
 import { deepAnalysis, spreadRuns, type DeepRequest } from './deep.ts';
+import { partsShare, searchOf, type PartsRequest } from './finding.ts';
 import { analyse, analyseSlowly, search, type AnalysisRequest } from './engine.ts';
 
 const engine = {
@@ -22,6 +23,13 @@ const engine = {
     const share = spreadRuns(request, seed, runs, (fraction) => told.push(onProgress(fraction)));
     await Promise.all(told);
     return share;
+  },
+  searchState: (document: UnitDocument, options: SearchOptions) => searchOf(document, options),
+  dictionary: async (request: PartsRequest, onProgress: (fraction: number) => Promise<void>) => {
+    const told: Promise<void>[] = [];
+    const entries = partsShare(request, (fraction) => told.push(onProgress(fraction)));
+    await Promise.all(told);
+    return entries;
   },
   search: async (request: SolveRequest, onProgress: (fraction: number) => Promise<void>) => {
     const told: Promise<void>[] = [];

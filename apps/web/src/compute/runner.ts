@@ -2,6 +2,7 @@ import { proxy, wrap, type Remote } from 'comlink';
 import type { SolveRequest } from '@halfsplit/core';
 import { SPREAD_RUNS, SPREAD_SEEDS, spreadBand, type DeepAnswer, type DeepRequest } from './deep.ts';
 import type { SolveOutcome } from './engine.ts';
+import type { PartsRequest, PlainEntry } from './finding.ts';
 import type { Engine } from './engine.worker.ts';
 
 function startEngine(): { worker: Worker; engine: Remote<Engine> } {
@@ -100,4 +101,30 @@ function startSpread(request: DeepRequest, onProgress: (fraction: number) => voi
       series: [],
     }));
   return { result: result.finally(cancel), cancel };
+}
+
+/** Half of a fault dictionary in each of two workers. */
+export function startDictionary(
+  request: Omit<PartsRequest, 'share'>,
+  onProgress: (fraction: number) => void,
+): Job<readonly PlainEntry[]> {
+  const engines = [startEngine(), startEngine()];
+  const fractions = engines.map(() => 0);
+  const cancel = () => engines.forEach((e) => e.worker.terminate());
+  const shares = engines.map(({ engine }, index) =>
+    engine.dictionary(
+      { ...request, share: { index, of: engines.length } },
+      proxy((fraction: number) => {
+        fractions[index] = fraction;
+        onProgress(Math.min(...fractions));
+        return Promise.resolve();
+      }),
+    ),
+  );
+  return {
+    result: Promise.all(shares)
+      .then((lists) => lists.flat())
+      .finally(cancel),
+    cancel,
+  };
 }

@@ -8,6 +8,7 @@ import {
 } from '../analysis/index.ts';
 import { netsOf, type Circuit } from '../circuit/index.ts';
 import { HalfsplitError } from '../errors.ts';
+import { formatQuantity } from '../quantity/index.ts';
 import { Probe, usualTolerance, type MeterMode } from '../meter/index.ts';
 import { faultsOfPart, type PartFault } from './part-faults.ts';
 import { entropy } from './suspects.ts';
@@ -26,7 +27,7 @@ export interface Measured {
 
 /** One fault with what it would make every quantity read. */
 export interface DictionaryEntry {
-  readonly fault: PartFault | null;
+  readonly fault: Omit<PartFault, 'apply'> | null;
   readonly predicted: readonly (Prediction | null)[];
 }
 
@@ -86,7 +87,7 @@ export function faultDictionary(
     readonly share?: { readonly index: number; readonly of: number };
     readonly onProgress?: (fraction: number) => void;
   } = {},
-): DictionaryEntry[] {
+): (DictionaryEntry & { readonly fault: PartFault | null })[] {
   const refs = options.refs && new Set(options.refs);
   const faults = circuit.parts
     .filter((p) => !refs || refs.has(p.ref))
@@ -137,7 +138,7 @@ class Powered {
         tolerance: 0,
       }));
     this.circuit = { ...circuit, parts: [...circuit.parts, ...leaks] };
-    this.model = new BenchModel(this.circuit, 'proven');
+    this.model = new BenchModel(this.circuit, 'found');
     this.spread = spreadParts(this.circuit, this.model, usualTolerance);
     this.slopes = new AdjointSlopes(this.model, this.spread);
   }
@@ -189,7 +190,7 @@ function unpowered(
   const known = new Set(netsOf(circuit));
   if (!known.has(red) || !known.has(black))
     return netsOf(sound).includes(red) ? { value: null, sigma: 1 } : null;
-  const value = new Probe(circuit, mode, red, black, { layer: 'proven' }).read();
+  const value = new Probe(circuit, mode, red, black, { layer: 'found' }).read();
   if (value === null) return { value: null, sigma: 1 };
   const sharing = mode === 'ohm' ? OHM_SHARE : mode === 'cap' ? CAP_SHARE : MODEL_SHARE;
   const floor = mode === 'ohm' ? 0.5 : mode === 'cap' ? 5e-11 : DC_FLOOR_V;
@@ -325,20 +326,10 @@ function nextMeasurements(
     .slice(0, SHOWN_NEXT);
 }
 
-function valueText(quantity: Quantity, value: number | null): string {
-  if (value === null) return 'overload';
-  const digits = Number(value.toPrecision(3));
-  switch (quantity.kind) {
-    case 'dcv':
-    case 'diode':
-    case 'level':
-      return `${digits} V`;
-    case 'ohm':
-      return `${digits} ohm`;
-    case 'cap':
-      return `${digits} F`;
-  }
-}
+const UNIT_OF = { dcv: 'V', diode: 'V', level: 'V', ohm: 'ohm', cap: 'F' } as const;
+
+const valueText = (quantity: Quantity, value: number | null): string =>
+  value === null ? 'overload' : formatQuantity(value, UNIT_OF[quantity.kind], { digits: 3 });
 
 /** Direct voltages of a circuit that may be measured: every net but the ground and those a supply holds by itself. */
 export function voltageQuantities(circuit: Circuit): Quantity[] {

@@ -1,3 +1,5 @@
+import type { Circuit } from '../circuit/index.ts';
+
 /** Energy that can hurt: a capacitor that is charged, and the resistor it is discharged with. */
 export interface Stored {
   readonly farad: number;
@@ -42,7 +44,10 @@ export function dischargeOf({ farad, volt, ohm: given }: Stored): Discharge {
   const joule = (farad * volt * volt) / 2;
   const wanted = Math.max(peakWatt / 2, joule / Math.max(seconds, 1));
   const ratingWatt = RATINGS_W.find((w) => w >= wanted) ?? Math.ceil(wanted);
-  const sentence = `${round(joule)} J: through ${ohmText(ohm)} it falls to ${round(target)} V in ${timeText(seconds)}; take a resistor of ${ratingWatt} W with insulated clips, then measure before you touch.`;
+  const isHarmless = joule < HARMLESS_J && volt <= SAFE_V;
+  const sentence = isHarmless
+    ? `${round(joule)} J at ${round(volt)} V: harmless to touch; let it down through ${ohmText(ohm)} before a resistance is measured.`
+    : `${round(joule)} J: through ${ohmText(ohm)} it falls to ${round(target)} V in ${timeText(seconds)}; take a resistor of ${ratingWatt} W with insulated clips, then measure before you touch.`;
   return { ohm, seconds, peakWatt, ratingWatt, joule, sentence };
 }
 
@@ -77,6 +82,32 @@ const CAUTIONS: Readonly<Record<string, readonly string[]>> = {
 /** The usual cautions for a unit's hazards, the most dangerous first; a battery-only unit has no other. */
 export function cautionsOf(hazards: readonly string[]): readonly string[] {
   return Object.keys(CAUTIONS)
-    .filter((h) => hazards.includes(h))
+    .filter((known) => hazards.some((h) => h.toLowerCase().includes(known)))
     .flatMap((h) => CAUTIONS[h]!);
+}
+
+/** Rectified mains, peak of 230 V, and the usual reservoir of a switch-mode primary. */
+const MAINS_STORED: Stored = { farad: 100e-6, volt: 325 };
+const VALVE_STORED: Stored = { farad: 47e-6, volt: 400 };
+
+/**
+ * What is likely stored in a unit: its largest capacitor on the highest supply of the circuit, or what is usual for the
+ * hazard where there is no circuit.
+ */
+export function likelyStored(circuit: Circuit, hazards: readonly string[]): Stored | null {
+  if (hazards.includes('valve high tension')) return largestIn(circuit) ?? VALVE_STORED;
+  if (hazards.includes('mains') || hazards.includes('switch-mode primary')) return MAINS_STORED;
+  return largestIn(circuit);
+}
+
+function largestIn(circuit: Circuit): Stored | null {
+  const largest = (kind: 'capacitor' | 'supply') =>
+    Math.max(
+      0,
+      ...circuit.parts
+        .filter((p) => p.kind === kind)
+        .map((p) => (typeof p.marked === 'number' ? p.marked : 0)),
+    );
+  const [farad, volt] = [largest('capacitor'), largest('supply')];
+  return farad > 0 && volt > 0 ? { farad, volt } : null;
 }

@@ -56,6 +56,7 @@ export {
   cautionsOf,
   dischargeOf,
   HARMLESS_J,
+  likelyStored,
   SAFE_V,
   WORKING_V,
   type Discharge,
@@ -75,3 +76,4 @@ export {
   type Quantity,
 } from './dictionary.ts';
 export { faultsOfPart, type PartFault } from './part-faults.ts';
+export { addPathLine, withoutBlock, withoutLink, type PathLineResult } from './path-line.ts';

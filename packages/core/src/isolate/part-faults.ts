@@ -30,7 +30,7 @@ const replacing =
 
 const valued = (ref: string, factor: number) =>
   replacing(ref, (p) => {
-    const value = valueOnLayer(p, 'proven')?.value;
+    const value = valueOnLayer(p, 'found')?.value;
     const next = typeof value === 'number' ? value * factor : value;
     return [{ ...p, marked: next, found: null, planned: null, proven: null }];
   });
@@ -71,7 +71,7 @@ function waysOf(p: Part): readonly Way[] {
         ['short', 0.1, dead(ref, 'short')],
       ];
     case 'capacitor': {
-      const value = valueOnLayer(p, 'proven')?.value;
+      const value = valueOnLayer(p, 'found')?.value;
       const isWet = p['polarised'] === true || (typeof value === 'number' && value >= ELECTROLYTIC_F);
       const more = isWet ? 3 : 0.6;
       return [
@@ -177,7 +177,7 @@ function waysOf(p: Part): readonly Way[] {
 }
 
 function numberOf(p: Part): number {
-  const value = valueOnLayer(p, 'proven')?.value;
+  const value = valueOnLayer(p, 'found')?.value;
   return typeof value === 'number' ? value : 1000;
 }
 

@@ -191,11 +191,16 @@ export function entropy(weights: readonly number[]): number {
   return weights.reduce((sum, w) => (w > 0 ? sum - (w / total) * Math.log2(w / total) : sum), 0);
 }
 
+/** The last look at each place. */
+const distinct = (observations: readonly Observation[]): Observation[] => [
+  ...new Map(observations.map((o) => [o.name, o])).values(),
+];
+
 /** One plain sentence why a block is suspected, or not. */
 export function whySuspect(path: Path, observations: readonly Observation[], block: number): string {
   const shows = (o: Observation) => o.relevant[block] === 1;
-  const bad = observations.filter((o) => o.seen !== 'good');
-  const good = observations.filter((o) => o.seen === 'good');
+  const bad = distinct(observations.filter((o) => o.seen !== 'good'));
+  const good = distinct(observations.filter((o) => o.seen === 'good'));
   const { name, kind } = path.blocks[block]!;
   if (observations.length === 0)
     return `Nothing is tested yet; ${kind.name === 'block' ? 'its weight' : `a ${kind.name}`} says how often it is the culprit.`;
@@ -206,6 +211,9 @@ export function whySuspect(path: Path, observations: readonly Observation[], blo
   if (clearing.length > 0)
     return `${explained.at(-1)!.name} was bad, but ${clearing.at(-1)!.name} was good and depends on ${name} too.`;
   const missed = bad.filter((o) => !shows(o));
+  const dragging = bad.find((o) => !shows(o) && o.dragged[block] === 1);
+  if (explained.length === 0 && dragging && path.feeders(block).length > 0)
+    return `It could drag down the supply of ${dragging.name}, which was bad: disconnect it and look again.`;
   if (explained.length === 0)
     return missed.length > 0
       ? `It would not show at ${missed.at(-1)!.name}, which was bad.`

@@ -8,6 +8,7 @@ const currentOf = (circuit: ReturnType<typeof circuitOf>, ref: string) => {
   const model = new BenchModel(circuit, 'marked');
   return model.system.device(ref).report(model.operatingPoint()).current;
 };
+import { modelFromText } from './own-model.ts';
 
 describe('models', () => {
   it('has a dozen transistors, six FETs, six diodes, eight amplifiers, four triodes, two pentodes and an electret', () => {
@@ -42,5 +43,23 @@ describe('models', () => {
     expect(currentOf(own, 'Q1') / plain).toBeCloseTo(4, 1);
     const parts = own.parts.map((p) => (p.ref === 'Q1' ? { ...p, params: { BF: 200 } } : p));
     expect(currentOf({ ...own, parts }, 'Q1') / plain).toBeCloseTo(2, 1);
+  });
+
+  it('reads a model of one’s own from a line, and says what is wrong with one', () => {
+    const read = (line: string) => {
+      const result = modelFromText(line);
+      return result.ok ? result.model : result.problem.message;
+    };
+    expect(read('XQ1 bjt BF=420 IS=2e-14 pnp')).toEqual({
+      name: 'XQ1',
+      kind: 'bjt',
+      params: { BF: 420, IS: 2e-14, polarity: 'pnp' },
+    });
+    expect(read('X1 npn BF=100')).toMatchObject({ kind: 'bjt', params: { polarity: 'npn', BF: 100 } });
+    expect(read('XQ1')).toMatch(/begins with its name and its kind/);
+    expect(read('XQ1 resistor R=1')).toMatch(/"resistor" has no models/);
+    expect(read('XQ1 bjt BF')).toMatch(/"BF" is not a parameter/);
+    expect(read('XQ1 bjt BF=many')).toMatch(/"many" is not a number for BF/);
+    expect(read('XQ1 bjt')).toMatch(/no parameters yet/);
   });
 });

@@ -53,6 +53,18 @@ export async function listUnits(database: Sequelize): Promise<UnitSummary[]> {
   }));
 }
 
+/** How often each kind of block has been convicted, over all units. */
+export async function repairHistory(database: Sequelize): Promise<Record<string, number>> {
+  const rows = await database.query<{ kind: string; count: number }>(
+    `SELECT c ->> 'kind' AS kind, count(*)::int AS count
+     FROM units u, jsonb_array_elements(u.intake -> 'convicted') c
+     WHERE jsonb_typeof(u.intake -> 'convicted') = 'array' AND c ->> 'kind' IS NOT NULL
+     GROUP BY 1`,
+    { type: QueryTypes.SELECT },
+  );
+  return Object.fromEntries(rows.map((r) => [r.kind, r.count]));
+}
+
 /** A part's row as the part of a unit file. */
 export function partFromRow(row: PartModel): UnitFilePart {
   const values = { marked: row.marked, planned: row.planned, proven: row.proven };

@@ -1,6 +1,7 @@
 import {
   createUnitSchema,
   importUnitSchema,
+  repairHistorySchema,
   unitListSchema,
   unitResourceSchema,
   updateUnitSchema,
@@ -10,7 +11,7 @@ import type { App } from '../../app.ts';
 import { notFound } from '../../errors.ts';
 import { writeOnce } from '../../writes.ts';
 import { unitOrNotFound } from './access.ts';
-import { listUnits } from './repository.ts';
+import { listUnits, repairHistory } from './repository.ts';
 import { unitWrite } from './write-route.ts';
 import { createUnit, exportUnit, importUnit, updateUnit } from './service.ts';
 
@@ -23,6 +24,17 @@ export function unitRoutes(app: App): void {
     async () => ({
       units: await listUnits(app.database),
     }),
+  );
+  app.get(
+    '/repairs',
+    {
+      schema: {
+        tags: ['units'],
+        summary: 'How often each kind of block was the culprit',
+        response: { 200: repairHistorySchema },
+      },
+    },
+    async () => ({ kinds: await repairHistory(app.database) }),
   );
   app.get(
     '/units/:unitId',

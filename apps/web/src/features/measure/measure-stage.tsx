@@ -1,5 +1,6 @@
 import type { ReadingCondition } from '@halfsplit/contract';
 import {
+  cautionsOf,
   formatQuantity,
   judgeReading,
   KINDS,
@@ -15,7 +16,6 @@ import { Bands } from '../../ui/bands.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { VerdictMark } from '../../ui/marks.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
-import { cautionsFor } from './cautions.ts';
 import { ReadingsTable } from './readings-table.tsx';
 import { readReading } from './reading-text.ts';
 import { measuredParts, nextToMeasure, type MeasuredPart } from './run.ts';
@@ -48,7 +48,7 @@ function MeasuringRun() {
   const out = parts.filter(
     (p) => p.verdict && ['high', 'low', 'open', 'short'].includes(p.verdict.kind),
   ).length;
-  const cautions = cautionsFor(unit.hazards);
+  const cautions = cautionsOf(unit.hazards.filter((h) => h !== 'battery only')).slice(0, 2);
 
   const goOn = (ref: string, also: ReadonlySet<string>) => {
     const left = parts.map((p) => (p.part.ref === ref ? { ...p, reading: p.reading ?? PENDING } : p));

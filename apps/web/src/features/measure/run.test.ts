@@ -1,7 +1,6 @@
 import type { ReadingResource, UnitResource } from '@halfsplit/contract';
 import { formatSheetLine, normalisePart, parseSheetLine } from '@halfsplit/core';
 import { describe, expect, it } from 'vitest';
-import { cautionsFor } from './cautions.ts';
 import { readReading } from './reading-text.ts';
 import { byHarm, measuredParts, nextToMeasure } from './run.ts';
 
@@ -111,14 +110,7 @@ describe('readReading', () => {
   });
 });
 
-describe('cautions', () => {
-  it('says what can hurt, for what is there', () => {
-    expect(cautionsFor(['battery only'])).toEqual([]);
-    expect(cautionsFor(['24 V wall supply'])).toEqual([]);
-    expect(cautionsFor(['mains'])[0]).toMatch(/unplug.*licensed person.*local code/);
-    expect(cautionsFor(['mains', 'valve high tension', 'large capacitors'])).toHaveLength(3);
-  });
-
+describe('a part’s line', () => {
   it('keeps a line as it was typed', () => {
     expect(formatSheetLine(part('R2'))).toBe('R2 47k 10% a 0');
   });

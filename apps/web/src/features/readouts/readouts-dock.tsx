@@ -13,6 +13,7 @@ import {
 } from '@halfsplit/core';
 import { Button } from 'antd';
 import { useMemo, useState, type KeyboardEvent } from 'react';
+import { useLocation } from 'react-router';
 import { newKey } from '../../api/client.ts';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { LayerMark, ToneMark } from '../../ui/marks.tsx';
@@ -22,23 +23,32 @@ import { ReadoutDialog } from './readout-dialog.tsx';
 
 const COLUMNS: readonly Layer[] = ['marked', 'found', 'planned'];
 const FOLD_KEY = 'halfsplit.dock';
+/** Stages that come before any number: the dock begins folded there, and is remembered apart. */
+const BEFORE_NUMBERS = /\/(intake|find)$/;
 
-/** As it was left; on a phone folded at first, so that the reading has the room. */
-const startsOpen = (): boolean => {
-  const kept = localStorage.getItem(FOLD_KEY);
-  return kept === null ? !matchMedia('(max-width: 900px)').matches : kept !== 'folded';
-};
+/** As it was left; folded at first where the room is needed, on a phone and before there are numbers. */
+function useFold(): [isOpen: boolean, fold: () => void] {
+  const isBefore = BEFORE_NUMBERS.test(useLocation().pathname);
+  const key = isBefore ? `${FOLD_KEY}.before` : FOLD_KEY;
+  const [kept, setKept] = useState<Readonly<Record<string, boolean>>>({});
+  const stored = localStorage.getItem(key);
+  const usual = !isBefore && !matchMedia('(max-width: 900px)').matches;
+  const isOpen = kept[key] ?? (stored === null ? usual : stored !== 'folded');
+  return [
+    isOpen,
+    () => {
+      localStorage.setItem(key, isOpen ? 'folded' : 'open');
+      setKept({ ...kept, [key]: !isOpen });
+    },
+  ];
+}
 
 /** The few numbers that matter, by layer, and the response; foldable, the same in every stage. */
 export function ReadoutsDock() {
   const { unit, document, analysis, readoutId, setReadoutId } = useUnitContext();
-  const [isOpen, setIsOpen] = useState(startsOpen);
+  const [isOpen, fold] = useFold();
   const [edited, setEdited] = useState<ReadoutResource | 'new' | null>(null);
   const rows = useMemo(() => new Map(analysis?.rows.map((r) => [r.id, r])), [analysis]);
-  const fold = () => {
-    localStorage.setItem(FOLD_KEY, isOpen ? 'folded' : 'open');
-    setIsOpen(!isOpen);
-  };
   const worst = worstReadout(document.readouts, rows);
   return (
     <section className={isOpen ? 'hs-dock' : 'hs-dock hs-dock-folded'} aria-label="Readouts">

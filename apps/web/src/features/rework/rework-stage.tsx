@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { useLayer } from '../../app/layer.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
+import { ConvictedList } from './convicted-list.tsx';
 import { GoalForm } from './goal-form.tsx';
 import { HandTuning } from './hand-tuning.tsx';
 import { ProposalList } from './proposal-list.tsx';
@@ -35,6 +36,7 @@ export function ReworkStage() {
     <div className="hs-split">
       <section className="hs-panel hs-sheet" aria-label="Rework">
         <div className="hs-scroll">
+          <ConvictedList />
           <GoalForm search={search} />
           <ProposalList
             search={search}

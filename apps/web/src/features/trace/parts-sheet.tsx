@@ -11,15 +11,16 @@ import {
   type Problem,
 } from '@halfsplit/core';
 import { Button, Tooltip } from 'antd';
-import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { newKey } from '../../api/client.ts';
 import { useUndoable } from '../../app/use-undo.ts';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { completed, completions } from './complete-word.ts';
+import { ModelsButton } from './models-dialog.tsx';
 
 /** The parts as lines that are typed, not clicked. */
-export function PartsSheet() {
+export function PartsSheet({ tabs }: { tabs: ReactNode }) {
   const { unit, document, problems, change, selectedRef, selectRef, selectedNet, selectNet } =
     useUnitContext();
   const [line, setLine] = useState('');
@@ -103,11 +104,12 @@ export function PartsSheet() {
   return (
     <section className="hs-panel hs-sheet" aria-label="Parts">
       <header className="hs-panel-head">
-        <h2>Parts</h2>
+        {tabs}
         <span className="hs-dim">
           {unit.parts.length} parts{problems.length > 0 ? ` · ${problems.length} to look at` : ''}
         </span>
         <span className="hs-grow" />
+        <ModelsButton />
         {undoable && (
           <Tooltip title={undoable.summary}>
             <Button type="text" onClick={() => change({ type: 'undo', sequence: undoable.sequence })}>

@@ -1,0 +1,71 @@
+import {
+  checkPath,
+  faultDictionary,
+  preparePath,
+  searchParts,
+  searchState,
+  voltageQuantities,
+  type Circuit,
+  type DictionaryEntry,
+  type PartSearch,
+  type Quantity,
+  type SearchOptions,
+  type SearchState,
+  type UnitDocument,
+} from '@halfsplit/core';
+
+/** Where the search of a unit stands, or why it cannot be searched. */
+export type SearchOutcome =
+  { readonly ok: true; readonly state: SearchState } | { readonly ok: false; readonly sentence: string };
+
+/** Suspects and next tests of a unit with a path. */
+export function searchOf(document: UnitDocument, options: SearchOptions): SearchOutcome {
+  const { path, circuit } = document;
+  if (!path || path.blocks.length === 0) return { ok: false, sentence: 'There is no path yet.' };
+  const [first] = checkPath(path, circuit);
+  if (first) return { ok: false, sentence: first.message };
+  return { ok: true, state: searchState(preparePath(path, circuit), document, options) };
+}
+
+/** One worker's share of a fault dictionary, without the functions that made it. */
+export interface PartsRequest {
+  readonly circuit: Circuit;
+  readonly quantities: readonly Quantity[];
+  readonly refs: readonly string[];
+  readonly share: { readonly index: number; readonly of: number };
+}
+
+/** An entry that can be sent from a worker. */
+export interface PlainEntry {
+  readonly fault: { readonly ref: string; readonly mode: string; readonly weight: number } | null;
+  readonly predicted: DictionaryEntry['predicted'];
+}
+
+export const partsShare = (request: PartsRequest, onProgress: (fraction: number) => void): PlainEntry[] =>
+  faultDictionary(request.circuit, request.quantities, {
+    refs: request.refs,
+    share: request.share,
+    onProgress,
+  }).map(({ fault, predicted }) => ({
+    fault: fault && { ref: fault.ref, mode: fault.mode, weight: fault.weight },
+    predicted,
+  }));
+
+/** Compares readings with the joined shares. */
+export function searchAmongParts(
+  entries: readonly PlainEntry[],
+  quantities: readonly Quantity[],
+  measured: readonly (number | null)[],
+): PartSearch {
+  return searchParts(entries, quantities, measured);
+}
+
+/**
+ * What a search among parts asks for, those measured first: direct voltages at every net that is not measured yet follow
+ * as candidates.
+ */
+export function quantitiesFor(circuit: Circuit, measured: readonly Quantity[]): Quantity[] {
+  const key = (q: Quantity) => JSON.stringify(q);
+  const known = new Set(measured.map(key));
+  return [...measured, ...voltageQuantities(circuit).filter((q) => !known.has(key(q)))];
+}

@@ -1,0 +1,324 @@
+import type { CreateEvidence, IntakeData } from '@halfsplit/contract';
+import { cautionsOf, offeredTests, preparePath, whyTest, rateTest, type ProposedTest } from '@halfsplit/core';
+import { Button, Segmented } from 'antd';
+import { useEffect, useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUndoable } from '../../app/use-undo.ts';
+import { Keys } from '../../ui/keys.tsx';
+import { CircuitPanel } from '../circuit/index.ts';
+import { PathBoard, PhotosPanel } from '../path/index.ts';
+import { isFree } from './answers.ts';
+import { History } from './history.tsx';
+import { PartsSearch } from './parts-search.tsx';
+import { Question } from './question.tsx';
+import { SuspectsList } from './suspects-list.tsx';
+import { TestsList } from './tests-list.tsx';
+import { CONVICTING, useFind } from './use-find.ts';
+
+const BOARDS = ['Path', 'Photo', 'Circuit'] as const;
+type Board = (typeof BOARDS)[number];
+
+/** One question at a time, the most told for a minute; one key records what is seen, and the board shows where it stands. */
+export function FindStage() {
+  const { unit, document, change, selectPoint } = useUnitContext();
+  const find = useFind();
+  const { state, record } = find;
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [board, setBoard] = useState<Board>('Path');
+  const [selectedBlock, setSelectedBlock] = useState<string | null>(null);
+  const [inParts, setInParts] = useState<string | null>(null);
+  const path = useMemo(
+    () => preparePath(document.path ?? { blocks: [], links: [] }, document.circuit),
+    [document.path, document.circuit],
+  );
+  const tests = useMemo(() => offeredTests(path, unit.hazards), [path, unit.hazards]);
+  const next = state?.next ?? [];
+  const current = currentTest(chosen);
+  function currentTest(id: string | null): ProposedTest | null {
+    const proposed = next.find((n) => n.test.id === id);
+    if (proposed) return proposed;
+    const test = tests.offered.find((t) => t.id === id);
+    if (!test || !state) return next[0] ?? null;
+    const rated = rateTest(test, state.posterior);
+    return { ...rated, why: whyTest(path, rated, state.posterior) };
+  }
+  const currentAt = current?.test.at ?? null;
+  useEffect(() => {
+    if (currentAt !== null) selectPoint(currentAt);
+  }, [currentAt, selectPoint]);
+  // A point chosen on the path or the photo is the next test.
+  const choosePoint = (id: string) => {
+    selectPoint(id);
+    if (tests.offered.some((t) => t.id === id)) setChosen(id);
+  };
+
+  const top = state?.suspects[0];
+  const topBlock = top && path.blocks[top.block];
+  const isConvincing =
+    top !== undefined && top.probability >= CONVICTING && (state?.observations.length ?? 0) > 0;
+  const convicted = unit.intake.convicted ?? [];
+  const isConvicted = convicted.some((c) => c.blockId === topBlock?.id);
+  const convict = (entry: NonNullable<IntakeData['convicted']>[number]) =>
+    change({
+      type: 'update-unit',
+      seen: unit.version,
+      values: { intake: { ...unit.intake, convicted: [...convicted, entry] } },
+    });
+  const convictBlock = () => {
+    if (!topBlock) return;
+    convict({
+      blockId: topBlock.id,
+      kind: topBlock.kind.name,
+      words: `${topBlock.name} is guilty: ${top.why}`,
+      at: new Date().toISOString(),
+    });
+    if (hasParts(topBlock.parts)) setInParts(topBlock.id);
+  };
+  const hasParts = (refs: readonly string[]) =>
+    refs.some((ref) => document.circuit.parts.some((p) => p.ref === ref && p.kind !== 'box'));
+  const convictPart = (ref: string, mode: string) => {
+    const block = path.blocks.find((b) => b.parts.includes(ref));
+    const part = unit.parts.find((p) => p.part.ref === ref);
+    convict({
+      ref,
+      ...(block ? { blockId: block.id, kind: block.kind.name } : {}),
+      words: `${ref}: ${mode}. To be replaced.`,
+      at: new Date().toISOString(),
+    });
+    const marked = document.circuit.parts.find((p) => p.ref === ref)?.marked;
+    if (part && typeof marked === 'number')
+      change({
+        type: 'accept-plan',
+        changes: [{ partId: part.id, baseVersion: part.version, planned: marked }],
+        reason: `${mode}; a new one as marked`,
+      });
+  };
+  const take = (evidence: CreateEvidence) => {
+    record(evidence);
+    setChosen(null);
+  };
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!isFree(event)) return;
+      if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+        const at = Math.max(
+          0,
+          next.findIndex((n) => n.test.id === current?.test.id),
+        );
+        const to = next[Math.min(next.length - 1, Math.max(0, at + (event.key === 'ArrowDown' ? 1 : -1)))];
+        if (!to) return;
+        event.preventDefault();
+        setChosen(to.test.id);
+      } else if (event.key.toLowerCase() === 'c' && isConvincing && !isConvicted && inParts === null) {
+        convictBlock();
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
+  const undoable = useUndoable(unit);
+  const isProved = unit.evidence.some(
+    (e) =>
+      !e.withdrawn &&
+      (e.saw === 'good' || e.saw === 'pulsing' || (e.conditions ?? []).includes('probe proved')),
+  );
+  const ignored = new Map(
+    (state?.ignored ?? []).map((i) => [(i.evidence as { id?: string }).id ?? '', i.reason]),
+  );
+  const partsBlock = inParts === null ? null : path.blocks.find((b) => b.id === inParts);
+
+  return (
+    <div className="hs-split hs-find">
+      <section className="hs-panel hs-sheet" aria-label="Search">
+        <header className="hs-panel-head">
+          <h2>Find</h2>
+          <span className="hs-dim" role="status">
+            {state ? toCome(state.testsToCome, isConvincing) : ''}
+          </span>
+          <span className="hs-grow" />
+          {undoable && (
+            <Button
+              type="text"
+              onClick={() => change({ type: 'undo', sequence: undoable.sequence })}
+              title={undoable.summary}
+            >
+              Take back <Keys keys="Ctrl Z" />
+            </Button>
+          )}
+        </header>
+        <div className="hs-scroll" tabIndex={0} aria-label="Search, scrolls">
+          <HazardNote hazards={unit.hazards} />
+          {find.sentence !== null && (
+            <p className="hs-empty-words">
+              {find.sentence} The search works on blocks:{' '}
+              <Link to="../trace">type or propose the path in Trace</Link>, even when there is no schematic.
+            </p>
+          )}
+          {state?.contradictions.map((c) => (
+            <p key={c.sentence} className="hs-caution" role="alert">
+              {c.sentence}
+            </p>
+          ))}
+          {partsBlock ? (
+            <PartsSearch
+              key={partsBlock.id}
+              title={`Which part of ${partsBlock.name}?`}
+              refs={partsBlock.parts}
+              onRecord={take}
+              onConvict={convictPart}
+              onBack={() => setInParts(null)}
+            />
+          ) : (
+            state && (
+              <>
+                {isConvincing && topBlock && (
+                  <Conviction
+                    name={topBlock.name}
+                    share={top.probability}
+                    isConvicted={isConvicted}
+                    hasParts={hasParts(topBlock.parts)}
+                    onConvict={convictBlock}
+                    onParts={() => setInParts(topBlock.id)}
+                  />
+                )}
+                {current ? (
+                  <Question
+                    key={current.test.id}
+                    test={current.test}
+                    why={current.why}
+                    isProved={isProved}
+                    onRecord={take}
+                  />
+                ) : (
+                  <p className="hs-empty-words">
+                    No test that is offered would tell more. Judge what is left part by part, or add a test
+                    point in Trace.
+                  </p>
+                )}
+                <TestsList
+                  next={next}
+                  all={tests.offered}
+                  forbidden={tests.forbidden}
+                  currentId={current?.test.id ?? null}
+                  onChoose={setChosen}
+                  school={find.school}
+                  onSchool={find.setSchool}
+                />
+                {document.path && (
+                  <SuspectsList
+                    state={state}
+                    path={document.path}
+                    views={find.blocks}
+                    selected={selectedBlock}
+                    onSelect={(id) => {
+                      setSelectedBlock(id);
+                      setBoard('Path');
+                    }}
+                  />
+                )}
+              </>
+            )
+          )}
+          {convicted.length > 0 && <Convicted entries={convicted} />}
+        </div>
+      </section>
+      <section className="hs-panel" aria-label="Board of the search">
+        <header className="hs-panel-head">
+          <Segmented<Board>
+            size="small"
+            options={BOARDS.filter((b) => b !== 'Circuit' || document.circuit.parts.length > 0)}
+            value={board}
+            onChange={setBoard}
+            aria-label="Board"
+          />
+          <span className="hs-dim">
+            {board === 'Path' ? 'share of the suspicion; choose a number to test there' : ''}
+          </span>
+        </header>
+        {board === 'Path' && (
+          <PathBoard
+            isBare
+            onSelectPoint={choosePoint}
+            blocks={find.blocks}
+            points={find.points}
+            selectedBlock={selectedBlock}
+            onSelectBlock={(id) => {
+              setSelectedBlock(id);
+              const block = path.blocks.find((b) => b.id === id);
+              if (block && hasParts(block.parts)) setInParts(id);
+            }}
+          />
+        )}
+        {board === 'Photo' && <PhotosPanel isBare points={find.points} onSelectPoint={choosePoint} />}
+        {board === 'Circuit' && <CircuitPanel />}
+        <div className="hs-history-panel">
+          <h3>
+            Tests made <span className="hs-dim">{unit.evidence.filter((e) => !e.withdrawn).length}</span>
+          </h3>
+          <div className="hs-scroll" tabIndex={0} aria-label="Tests made, scrolls">
+            <History
+              evidence={unit.evidence}
+              document={document}
+              ignored={ignored}
+              onWithdraw={find.withdraw}
+            />
+          </div>
+        </div>
+      </section>
+    </div>
+  );
+}
+
+function toCome(count: number, isConvincing: boolean): string {
+  if (isConvincing) return 'one block stands out';
+  if (count === 0) return 'no test would tell more';
+  return `about ${count} more ${count === 1 ? 'test' : 'tests'}`;
+}
+
+function HazardNote({ hazards }: { hazards: readonly string[] }) {
+  const serious = cautionsOf(hazards.filter((h) => h !== 'battery only' && h !== 'hot parts'));
+  if (serious.length === 0) return null;
+  return <p className="hs-caution">{serious[0]}</p>;
+}
+
+interface ConvictionProps {
+  readonly name: string;
+  readonly share: number;
+  readonly isConvicted: boolean;
+  readonly hasParts: boolean;
+  readonly onConvict: () => void;
+  readonly onParts: () => void;
+}
+
+function Conviction({ name, share, isConvicted, hasParts, onConvict, onParts }: ConvictionProps) {
+  return (
+    <div className="hs-conviction" role="status">
+      <p>
+        <strong>{name}</strong> holds {Math.round(share * 100)} % of the suspicion.
+      </p>
+      {!isConvicted && (
+        <Button type="primary" onClick={onConvict}>
+          Convict it <Keys keys="C" />
+        </Button>
+      )}
+      {hasParts && <Button onClick={onParts}>Search its parts</Button>}
+    </div>
+  );
+}
+
+function Convicted({ entries }: { entries: NonNullable<IntakeData['convicted']> }) {
+  return (
+    <div className="hs-block">
+      <h2>Convicted</h2>
+      <ul>
+        {entries.map((e) => (
+          <li key={`${e.at}${e.words}`}>
+            <span className="hs-out">{e.ref ?? ''}</span> {e.words}
+          </li>
+        ))}
+      </ul>
+      <Link to="../rework">Go on in Rework</Link>
+    </div>
+  );
+}

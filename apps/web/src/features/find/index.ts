@@ -1,0 +1,1 @@
+export { FindStage } from './find-stage.tsx';

@@ -1,0 +1,224 @@
+import type { CreateEvidence } from '@halfsplit/contract';
+import { formatQuantity, parseValue, type PartGroup, type PartSearch, type Quantity } from '@halfsplit/core';
+import { Button, Progress } from 'antd';
+import { useMemo, useRef, useState } from 'react';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import { Keys } from '../../ui/keys.tsx';
+import { measuredQuantities } from './measured.ts';
+import { useDictionary } from './use-dictionary.ts';
+
+interface Props {
+  readonly title: string;
+  readonly refs: readonly string[];
+  readonly onRecord: (evidence: CreateEvidence) => void;
+  readonly onConvict: (ref: string, mode: string) => void;
+  readonly onBack: () => void;
+}
+
+const SHOWN_GROUPS = 6;
+const SHOWN_SHARE = 0.005;
+/** A net without a test point has to be found on the board first: it takes about twice as long. */
+const UNMARKED_MINUTES = 2;
+
+/** The suspects are parts now, and the tests are voltages: each is compared with what every fault would make it. */
+export function PartsSearch({ title, refs, onRecord, onConvict, onBack }: Props) {
+  const { unit, document, analysis, selectNet, selectRef } = useUnitContext();
+  const measured = useMemo(() => measuredQuantities(unit, document), [unit, document]);
+  const { search, fraction } = useDictionary(document.circuit, refs, measured);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [text, setText] = useState('');
+  const field = useRef<HTMLInputElement>(null);
+  const own = useMemo(
+    () => netsOfParts(document.circuit.parts, refs, document.circuit.ground),
+    [document, refs],
+  );
+  const told = new Map((search?.next ?? []).map((n) => [netOf(n.quantity), n]));
+  const seen = new Map(
+    measured.flatMap(({ quantity, value }) =>
+      quantity.kind === 'dcv' && value !== null ? [[quantity.net, value] as const] : [],
+    ),
+  );
+  const candidates = [...own].sort((a, b) => (told.get(b)?.bits ?? 0) - (told.get(a)?.bits ?? 0));
+  const best = bestNet(search?.next ?? [], unit.path?.testPoints ?? []) ?? candidates[0] ?? null;
+  const net = chosen ?? best;
+  const volts = analysis?.layers.marked.volts;
+  const point = unit.path?.testPoints?.find((t) => t.net === net);
+  const parsed = text.trim() === '' ? null : parseValue(text, { kind: 'voltage', purpose: 'reading' });
+  const enter = () => {
+    if (net === null || !parsed?.ok) return;
+    onRecord({ at: point?.id ?? net, saw: { value: parsed.readings[0].value, unit: 'V' } });
+    setText('');
+    setChosen(null);
+  };
+  const step = (by: number) => {
+    const list = [...new Set([best, ...candidates])].filter((n) => n !== null);
+    const at = Math.max(0, list.indexOf(net!));
+    const next = list[Math.min(list.length - 1, Math.max(0, at + by))]!;
+    setChosen(next);
+    selectNet(next);
+  };
+  return (
+    <div className="hs-question">
+      <p className="hs-parts-title">
+        <Button size="small" onClick={onBack}>
+          Back to the blocks
+        </Button>{' '}
+        <strong>{title}</strong>
+      </p>
+      {net !== null && (
+        <>
+          <p className="hs-question-words">
+            What is the direct voltage at {point ? `${point.name}, net ${net}` : `net ${net}`}?
+          </p>
+          <p className="hs-dim">
+            {told.get(net) ? `It tells ${told.get(net)!.bits.toFixed(2)} bit: ${told.get(net)!.why}. ` : ''}
+            {volts?.[net] !== undefined && (
+              <>
+                Right would be{' '}
+                <span className="hs-mono">{formatQuantity(volts[net], 'V', { digits: 3 })}</span>, computed as
+                marked.
+              </>
+            )}
+          </p>
+          <div className="hs-answers">
+            <input
+              ref={field}
+              className="hs-answer-field hs-answer-wide"
+              value={text}
+              autoFocus
+              onChange={(e) => setText(e.target.value)}
+              onKeyDown={(e) => {
+                if (e.key === 'Enter') enter();
+                if (text === '' && (e.key === 'ArrowDown' || e.key === 'ArrowUp')) {
+                  e.preventDefault();
+                  step(e.key === 'ArrowDown' ? 1 : -1);
+                }
+              }}
+              placeholder="volts"
+              aria-label={`Voltage at ${net}`}
+              aria-invalid={parsed !== null && !parsed.ok}
+              inputMode="decimal"
+            />
+            <Button type="primary" className="hs-tall" onClick={enter} disabled={!parsed?.ok}>
+              Record <Keys keys="Enter" />
+            </Button>
+          </div>
+          {parsed !== null && !parsed.ok && <p className="hs-refused">{parsed.problem.message}</p>}
+        </>
+      )}
+      {fraction !== null && (
+        <Progress percent={Math.round(fraction * 100)} size="small" aria-label="Faults simulated" />
+      )}
+      {search && (
+        <table className="hs-table hs-suspects">
+          <thead>
+            <tr>
+              <th>Part and fault</th>
+              <th className="hs-right">share</th>
+              <th aria-label="Actions" />
+            </tr>
+          </thead>
+          <tbody>
+            {search.groups
+              .filter((g) => g.probability >= SHOWN_SHARE)
+              .slice(0, SHOWN_GROUPS)
+              .map((g) => (
+                <GroupRow
+                  key={g.members.map((m) => `${m.ref} ${m.mode}`).join()}
+                  group={g}
+                  onSelect={selectRef}
+                  onConvict={onConvict}
+                />
+              ))}
+            {search.nothingWrong > 0.02 && (
+              <tr>
+                <td className="hs-dim">nothing wrong with these parts</td>
+                <td className="hs-number">{Math.round(search.nothingWrong * 100)} %</td>
+                <td />
+              </tr>
+            )}
+          </tbody>
+        </table>
+      )}
+      {seen.size > 0 && (
+        <p className="hs-dim">
+          Compared: {[...seen].map(([n, v]) => `${n} ${formatQuantity(v, 'V', { digits: 3 })}`).join(', ')}.
+        </p>
+      )}
+      {search && search.unexplained.length > 0 && (
+        <p className="hs-caution">
+          The likeliest fault does not explain{' '}
+          {search.unexplained.map((i) => netOf(measured[i]!.quantity) ?? 'a reading').join(', ')}: measure it
+          again, or two parts have failed.
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** The net that tells most a minute. */
+function bestNet(
+  next: PartSearch['next'],
+  points: readonly { readonly net?: string | undefined; readonly minutes?: number | undefined }[],
+): string | null {
+  const worth = (n: PartSearch['next'][number]) =>
+    n.bits / (points.find((t) => t.net === netOf(n.quantity))?.minutes ?? UNMARKED_MINUTES);
+  const [first] = next.filter((n) => netOf(n.quantity) !== null).sort((a, b) => worth(b) - worth(a));
+  return first ? netOf(first.quantity) : null;
+}
+
+const netOf = (q: Quantity): string | null => (q.kind === 'dcv' ? q.net : null);
+
+function GroupRow({
+  group,
+  onSelect,
+  onConvict,
+}: {
+  group: PartGroup;
+  onSelect: (ref: string) => void;
+  onConvict: (ref: string, mode: string) => void;
+}) {
+  const [first, ...others] = group.members;
+  return (
+    <tr onClick={() => onSelect(first!.ref)}>
+      <td>
+        <strong className="hs-mono">{first!.ref}</strong> {first!.mode}
+        {others.length > 0 && (
+          <span className="hs-dim">
+            {' '}
+            or{' '}
+            {others
+              .slice(0, 3)
+              .map((m) => `${m.ref} ${m.mode}`)
+              .join(', ')}
+            {others.length > 3 && ` and ${others.length - 3} more`}: not told apart yet
+          </span>
+        )}
+      </td>
+      <td className="hs-number">{Math.round(group.probability * 100)} %</td>
+      <td className="hs-right">
+        <Button
+          size="small"
+          onClick={(e) => {
+            e.stopPropagation();
+            onConvict(first!.ref, first!.mode);
+          }}
+          aria-label={`Convict ${first!.ref}`}
+        >
+          Convict
+        </Button>
+      </td>
+    </tr>
+  );
+}
+
+function netsOfParts(
+  parts: readonly { readonly ref: string; readonly pins: Readonly<Record<string, string>> }[],
+  refs: readonly string[],
+  ground: string,
+): string[] {
+  const own = new Set(refs);
+  return [...new Set(parts.filter((p) => own.has(p.ref)).flatMap((p) => Object.values(p.pins)))].filter(
+    (n) => n !== ground,
+  );
+}

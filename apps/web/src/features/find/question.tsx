@@ -1,0 +1,159 @@
+import type { CreateEvidence } from '@halfsplit/contract';
+import { CONDITIONS, parseValue, type Test } from '@halfsplit/core';
+import { Button, Checkbox, Select } from 'antd';
+import { useEffect, useRef, useState } from 'react';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import { Keys } from '../../ui/keys.tsx';
+import { usePath, usePointNames } from '../path/index.ts';
+import { answersFor, isFree } from './answers.ts';
+
+const PLAIN_CONDITIONS = ['wiggled', 'warm', 'cold', 'unloaded', 'dummy load'] as const;
+
+interface Props {
+  readonly test: Test;
+  readonly why: string;
+  /** A first bad finding counts less until the probe is proved. */
+  readonly isProved: boolean;
+  readonly onRecord: (evidence: CreateEvidence) => void;
+}
+
+/** One test: its question first, then one key for what is seen. Digits begin a measured number. */
+export function Question({ test, why, isProved, onRecord }: Props) {
+  const { path } = usePath();
+  const { document } = useUnitContext();
+  const { numberOf } = usePointNames();
+  const [conditions, setConditions] = useState<readonly string[]>([]);
+  const [number, setNumber] = useState<string | null>(null);
+  const field = useRef<HTMLInputElement>(null);
+  const answers = answersFor(test, path);
+  const isPoint = (path?.testPoints ?? []).some((t) => t.id === test.at);
+  const parsed =
+    number === null || number.trim() === ''
+      ? null
+      : parseValue(number, { kind: 'voltage', purpose: 'reading' });
+  const send = (saw: CreateEvidence['saw'], more: readonly string[] = []) => {
+    const all = [...conditions, ...more, ...(test.how === 'check' ? [CONDITIONS.unplugged] : [])];
+    onRecord({
+      at: test.at,
+      saw,
+      ...(test.injectedAt === undefined ? {} : { injectedAt: test.injectedAt }),
+      ...(all.length > 0 ? { conditions: [...new Set(all)] } : {}),
+    });
+    setConditions([]);
+    setNumber(null);
+  };
+  const toggle = (condition: string) =>
+    setConditions((now) =>
+      now.includes(condition) ? now.filter((c) => c !== condition) : [...now, condition],
+    );
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!isFree(event) || event.repeat) return;
+      const answer = answers.find((a) => a.key === event.key.toLowerCase());
+      if (answer) {
+        event.preventDefault();
+        send(answer.saw);
+      } else if (/^[\d.-]$/.test(event.key) && test.how === 'trace') {
+        event.preventDefault();
+        setNumber(event.key);
+        field.current?.focus();
+      } else if (event.key.toLowerCase() === 'b' && !isProved) {
+        toggle(CONDITIONS.probeProved);
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
+  const probeProved = conditions.includes(CONDITIONS.probeProved);
+  const disconnected = conditions.find((c) => c.startsWith(CONDITIONS.disconnected));
+  return (
+    <div className="hs-question">
+      <p className="hs-question-words">
+        {isPoint && <span className="hs-question-point">{numberOf(test.at)}</span>}
+        {test.question}
+      </p>
+      <p className="hs-dim">{why}</p>
+      {!isProved && test.how !== 'check' && (
+        <p className="hs-probe-note">
+          Prove the probe first: touch it to the tone.{' '}
+          <Checkbox checked={probeProved} onChange={() => toggle(CONDITIONS.probeProved)}>
+            it works
+          </Checkbox>{' '}
+          <Keys keys="B" />
+        </p>
+      )}
+      <div className="hs-answers">
+        {answers.map((a) => (
+          <button key={a.key} className="hs-answer" onClick={() => send(a.saw)} aria-keyshortcuts={a.key}>
+            {a.word} <Keys keys={a.key.toUpperCase()} />
+          </button>
+        ))}
+        {test.how === 'trace' && (
+          <input
+            ref={field}
+            className="hs-answer-field"
+            value={number ?? ''}
+            onChange={(e) => setNumber(e.target.value)}
+            onKeyDown={(e) => {
+              if (e.key === 'Enter' && parsed?.ok) {
+                send({ value: parsed.readings[0].value, unit: 'V' });
+                e.currentTarget.blur();
+              }
+              if (e.key === 'Escape') {
+                setNumber(null);
+                e.currentTarget.blur();
+              }
+            }}
+            onBlur={() => number?.trim() === '' && setNumber(null)}
+            placeholder="volts"
+            aria-label="Measured voltage"
+            aria-invalid={parsed !== null && !parsed.ok}
+            inputMode="decimal"
+          />
+        )}
+      </div>
+      {parsed !== null && !parsed.ok && (
+        <p className="hs-refused" role="alert">
+          {parsed.problem.message}
+        </p>
+      )}
+      {test.how !== 'check' && (
+        <div className="hs-conditions">
+          {PLAIN_CONDITIONS.map((c) => (
+            <button
+              key={c}
+              className="hs-chip"
+              aria-pressed={conditions.includes(c)}
+              onClick={() => toggle(c)}
+            >
+              {c}
+            </button>
+          ))}
+          <Select
+            size="small"
+            allowClear
+            value={disconnected ?? null}
+            placeholder="block disconnected"
+            aria-label="Block disconnected"
+            popupMatchSelectWidth={false}
+            options={(document.path?.blocks ?? []).map((b) => ({
+              value: `${CONDITIONS.disconnected}${b.id}`,
+              label: b.name ?? b.id,
+            }))}
+            onChange={(value: string | undefined) =>
+              setConditions((now) => [
+                ...now.filter((c) => !c.startsWith(CONDITIONS.disconnected)),
+                ...(value === undefined ? [] : [value]),
+              ])
+            }
+          />
+          {conditions.length > 0 && (
+            <Button size="small" type="text" onClick={() => setConditions([])}>
+              none
+            </Button>
+          )}
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,71 @@
+import type { PathData } from '@halfsplit/contract';
+import type { SearchState } from '@halfsplit/core';
+import { ToneMark } from '../../ui/marks.tsx';
+import type { BlockView } from '../../ui/path-drawing.tsx';
+import { standWord } from '../../ui/path-drawing.tsx';
+
+const TONES = { cleared: 'in', suspected: 'edge', convicted: 'out', untested: 'unsure' } as const;
+const SHOWN = 0.005;
+
+interface Props {
+  readonly state: SearchState;
+  readonly path: PathData;
+  readonly views: ReadonlyMap<string, BlockView>;
+  readonly selected: string | null;
+  readonly onSelect: (id: string) => void;
+}
+
+/** Blocks by suspicion, each with its reason; those that are cleared are only counted. */
+export function SuspectsList({ state, path, views, selected, onSelect }: Props) {
+  const shown = state.suspects.filter((s) => s.probability >= SHOWN);
+  const cleared = state.suspects.length - shown.length;
+  return (
+    <table className="hs-table hs-suspects">
+      <thead>
+        <tr>
+          <th>Suspects</th>
+          <th className="hs-right">share</th>
+          <th>why</th>
+        </tr>
+      </thead>
+      <tbody>
+        {shown.map(({ block, why }) => {
+          const { id, name } = path.blocks[block]!;
+          const view = views.get(id);
+          if (!view) return null;
+          return (
+            <tr
+              key={id}
+              className={id === selected ? 'hs-row-selected' : undefined}
+              onClick={() => onSelect(id)}
+            >
+              <td>
+                <button className="hs-link" onClick={() => onSelect(id)}>
+                  <ToneMark tone={TONES[view.stand]} /> <strong>{name ?? id}</strong>
+                </button>
+              </td>
+              <td className="hs-number">{standWord(view)}</td>
+              <td className="hs-why">{why}</td>
+            </tr>
+          );
+        })}
+        {state.pairs.map(({ blocks: [a, b], probability }) => (
+          <tr key={`${a} ${b}`}>
+            <td>
+              {path.blocks[a]!.name} and {path.blocks[b]!.name}
+            </td>
+            <td className="hs-number">{Math.round(probability * 100)} %</td>
+            <td className="hs-why">Both at once explain what one alone does not.</td>
+          </tr>
+        ))}
+        {cleared > 0 && (
+          <tr>
+            <td colSpan={3} className="hs-dim">
+              {cleared} cleared
+            </td>
+          </tr>
+        )}
+      </tbody>
+    </table>
+  );
+}

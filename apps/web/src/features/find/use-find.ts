@@ -1,0 +1,70 @@
+import type { CreateEvidence } from '@halfsplit/contract';
+import type { School, SearchState } from '@halfsplit/core';
+import { useMemo, useState } from 'react';
+import useSWR from 'swr';
+import { getRepairs, newKey } from '../../api/client.ts';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import { useSearch } from '../../compute/use-search.ts';
+import type { BlockView, PointView } from '../../ui/path-drawing.tsx';
+
+/** A block that holds this much of the suspicion may be convicted; one with less than this is cleared. */
+export const CONVICTING = 0.85;
+const CLEARED = 0.01;
+
+/** The search of the unit on the bench: where it stands, and how a test is recorded. */
+export function useFind() {
+  const { unit, document, change } = useUnitContext();
+  const [school, setSchool] = useState<School>('value');
+  const { data: repairs } = useSWR('repairs', getRepairs);
+  const options = useMemo(
+    () => ({ school, ...(repairs ? { history: repairs.kinds } : {}) }),
+    [school, repairs],
+  );
+  const { state, sentence } = useSearch(document, options);
+  const record = (evidence: CreateEvidence) =>
+    change({ type: 'add-evidence', tempId: newKey(), evidence, takenAt: new Date().toISOString() });
+  const withdraw = (evidenceId: string) => change({ type: 'withdraw-evidence', evidenceId });
+  const blocks = useMemo(
+    () => blockViews(document.path?.blocks ?? [], state, unit.intake.convicted ?? []),
+    [document.path, state, unit.intake.convicted],
+  );
+  const points = useMemo(() => pointViews(unit.evidence), [unit.evidence]);
+  return { state, sentence, school, setSchool, record, withdraw, blocks, points };
+}
+
+function blockViews(
+  blocks: readonly { readonly id: string }[],
+  state: SearchState | null,
+  convicted: readonly { readonly blockId?: string | undefined }[],
+): ReadonlyMap<string, BlockView> {
+  if (!state) return new Map();
+  const tested = state.observations.length > 0;
+  return new Map(
+    state.suspects.flatMap(({ block, probability }): [string, BlockView][] => {
+      const id = blocks[block]?.id;
+      if (id === undefined) return [];
+      const isConvicted = convicted.some((c) => c.blockId === id);
+      const stand = isConvicted
+        ? 'convicted'
+        : tested && probability < CLEARED
+          ? 'cleared'
+          : tested
+            ? 'suspected'
+            : 'untested';
+      return [[id, { stand, share: probability }]];
+    }),
+  );
+}
+
+const GOOD = ['good', 'pulsing', 'high'];
+
+function pointViews(
+  evidence: readonly { readonly at: string; readonly saw: unknown; readonly withdrawn: boolean }[],
+): ReadonlyMap<string, PointView> {
+  const views = new Map<string, PointView>();
+  for (const e of evidence) {
+    if (e.withdrawn) continue;
+    views.set(e.at, typeof e.saw === 'string' ? (GOOD.includes(e.saw) ? 'good' : 'bad') : 'said');
+  }
+  return views;
+}

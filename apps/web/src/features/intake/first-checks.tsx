@@ -1,0 +1,69 @@
+import { firstChecks } from '@halfsplit/core';
+import { Button } from 'antd';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import { ToneMark } from '../../ui/marks.tsx';
+import { useIntake } from './use-intake.ts';
+
+/** What is checked before any screw, cheapest first. What was checked counts in the search. */
+export function FirstChecks() {
+  const { unit } = useUnitContext();
+  const { intake, setIntake } = useIntake();
+  const checks = firstChecks(unit.kind, unit.hazards, intake.heard);
+  const made = intake.checks ?? {};
+  const set = (id: string, outcome: 'fine' | 'was it' | null) => {
+    const { [id]: _old, ...others } = made;
+    setIntake({ checks: outcome === null ? others : { ...others, [id]: outcome } });
+  };
+  return (
+    <section className="hs-block" aria-label="First checks">
+      <h2>
+        First checks{' '}
+        <span className="hs-dim">
+          {Object.keys(made).length} of {checks.length} made
+        </span>
+      </h2>
+      <ol className="hs-checks">
+        {checks.map((c) => {
+          const outcome = made[c.id];
+          return (
+            <li key={c.id}>
+              <span className="hs-check-mark">
+                {outcome && <ToneMark tone={outcome === 'fine' ? 'in' : 'out'} />}
+              </span>
+              <div>
+                <p>{c.what}</p>
+                <p className="hs-dim">
+                  rules out {c.rulesOut} · {c.minutes} min
+                </p>
+                {c.warning && <p className="hs-edge">{c.warning}</p>}
+              </div>
+              {outcome ? (
+                <Button
+                  size="small"
+                  type="text"
+                  onClick={() => set(c.id, null)}
+                  aria-label={`Undo the check: ${c.what}`}
+                >
+                  {outcome}
+                </Button>
+              ) : (
+                <span className="hs-check-answers">
+                  <Button size="small" onClick={() => set(c.id, 'fine')} aria-label={`Fine: ${c.what}`}>
+                    fine
+                  </Button>
+                  <Button
+                    size="small"
+                    onClick={() => set(c.id, 'was it')}
+                    aria-label={`It was this: ${c.what}`}
+                  >
+                    it was this
+                  </Button>
+                </span>
+              )}
+            </li>
+          );
+        })}
+      </ol>
+    </section>
+  );
+}

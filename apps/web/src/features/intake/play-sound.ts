@@ -1,0 +1,19 @@
+import type { Heard } from '@halfsplit/contract';
+import { faultSound } from '@halfsplit/core';
+
+let context: AudioContext | null = null;
+let playing: AudioBufferSourceNode | null = null;
+
+/** Plays what a fault sounds like; a second one ends the first. */
+export function playSound(heard: Heard | 'as it should be'): void {
+  context ??= new AudioContext();
+  void context.resume();
+  playing?.stop();
+  const samples = faultSound(heard, context.sampleRate);
+  const buffer = context.createBuffer(1, samples.length, context.sampleRate);
+  buffer.getChannelData(0).set(samples);
+  playing = context.createBufferSource();
+  playing.buffer = buffer;
+  playing.connect(context.destination);
+  playing.start();
+}

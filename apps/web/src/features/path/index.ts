@@ -1,0 +1,3 @@
+export { PathBoard } from './path-board.tsx';
+export { PhotosPanel } from './photos-panel.tsx';
+export { usePath, usePointNames } from './use-path.ts';

@@ -1,0 +1,58 @@
+import { addPathLine } from '@halfsplit/core';
+import { lazy, Suspense } from 'react';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import type { BlockView, PointView } from '../../ui/path-drawing.tsx';
+import { usePath } from './use-path.ts';
+
+const PathDrawing = lazy(() => import('../../ui/path-drawing.tsx').then((m) => ({ default: m.PathDrawing })));
+
+interface Props {
+  readonly blocks?: ReadonlyMap<string, BlockView>;
+  readonly points?: ReadonlyMap<string, PointView>;
+  readonly selectedBlock?: string | null;
+  readonly onSelectBlock?: (id: string) => void;
+  /** What choosing a point does, when it is more than selecting it. */
+  readonly onSelectPoint?: (id: string) => void;
+  /** Without a head of its own: it stands under somebody else's. */
+  readonly isBare?: boolean;
+}
+
+/** The path as a drawing; drawing one block onto another links them. */
+export function PathBoard({ blocks, points, selectedBlock, onSelectBlock, onSelectPoint, isBare }: Props) {
+  const { path, setPath } = usePath();
+  const { selectedPoint, selectPoint } = useUnitContext();
+  const link = (from: string, to: string) => {
+    const made = addPathLine(path, `${from} > ${to}`);
+    if (made.ok) setPath(made.path);
+  };
+  const board = (
+    <div className="hs-drawing" tabIndex={0} aria-label="Path, scrolls">
+      {!path || path.blocks.length === 0 ? (
+        <p className="hs-empty-words">The path draws itself here.</p>
+      ) : (
+        <Suspense fallback={null}>
+          <PathDrawing
+            path={path}
+            selectedPoint={selectedPoint}
+            onSelectPoint={onSelectPoint ?? selectPoint}
+            {...(blocks ? { blocks } : {})}
+            {...(points ? { points } : {})}
+            {...(selectedBlock === undefined ? {} : { selectedBlock })}
+            {...(onSelectBlock ? { onSelectBlock } : {})}
+            {...(isBare ? {} : { onLink: link })}
+          />
+        </Suspense>
+      )}
+    </div>
+  );
+  if (isBare) return board;
+  return (
+    <section className="hs-panel" aria-label="Path drawn">
+      <header className="hs-panel-head">
+        <h2>Path</h2>
+        <span className="hs-dim">numbers are test points; draw from one block to another to link them</span>
+      </header>
+      {board}
+    </section>
+  );
+}

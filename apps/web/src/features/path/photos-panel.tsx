@@ -1,0 +1,197 @@
+import type { PhotoResource } from '@halfsplit/contract';
+import { Button, Segmented, Select } from 'antd';
+import { lazy, Suspense, useMemo, useState } from 'react';
+import { useSWRConfig } from 'swr';
+import { newKey, photoUrl, sendPhoto } from '../../api/client.ts';
+import { unitKey } from '../../api/use-unit.ts';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import type { PointView } from '../../ui/path-drawing.tsx';
+import { usePointNames } from './use-path.ts';
+
+const PhotoBoard = lazy(() => import('../../ui/photo-board.tsx').then((m) => ({ default: m.PhotoBoard })));
+
+/** Photos of the boards, with points on them; bare where it stands under somebody else's head. */
+export function PhotosPanel({
+  points,
+  isBare = false,
+  onSelectPoint,
+}: {
+  points?: ReadonlyMap<string, PointView>;
+  isBare?: boolean;
+  /** What choosing a point does, when it is more than selecting it. */
+  onSelectPoint?: (id: string) => void;
+}) {
+  const { unit, change, selectedPoint, selectPoint } = useUnitContext();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [placing, setPlacing] = useState<string | null>(null);
+  const { numberOf, nameOf } = usePointNames();
+  const { upload, failure, isBusy } = useUpload(unit.id);
+  const photo = unit.photos.find((p) => p.id === chosen) ?? unit.photos[0];
+  const targets = useMemo(
+    () => [
+      {
+        label: 'Test points',
+        options: (unit.path?.testPoints ?? []).map((t) => ({
+          value: t.id,
+          label: `${t.id} ${t.name ?? ''}`,
+        })),
+      },
+      {
+        label: 'Blocks',
+        options: (unit.path?.blocks ?? []).map((b) => ({ value: b.id, label: b.name ?? b.id })),
+      },
+      {
+        label: 'Nets',
+        options: [...new Set(unit.parts.flatMap((p) => Object.values(p.part.pins)))].map((n) => ({
+          value: n,
+          label: `net ${n}`,
+        })),
+      },
+    ],
+    [unit.path, unit.parts],
+  );
+  const set = (values: { points?: PhotoResource['points']; turn?: number; name?: string }) =>
+    photo && change({ type: 'update-photo', photoId: photo.id, seen: photo.version, values });
+  const place = (x: number, y: number) => {
+    if (!photo || placing === null) return;
+    set({ points: [...photo.points.filter((p) => p.target !== placing), { target: placing, x, y }] });
+    selectPoint(placing);
+    setPlacing(null);
+  };
+  const add = (
+    <label className="hs-file-button">
+      <input
+        type="file"
+        accept="image/*"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) void upload(file);
+          e.target.value = '';
+        }}
+      />
+      {isBusy ? 'Adding…' : 'Add a photo'}
+    </label>
+  );
+  const body = (
+    <>
+      {failure && (
+        <p className="hs-caution" role="alert">
+          {failure}
+        </p>
+      )}
+      {!photo ? (
+        <p className="hs-empty-words">
+          Photograph each board before you touch it. Points put on a photo are the same points as on the path.
+          {isBare ? '' : ' '}
+          {add}
+        </p>
+      ) : (
+        <>
+          {placing !== null && (
+            <p className="hs-placing-note" role="status">
+              Choose the place of <strong>{nameOf(placing)}</strong> on the photo.{' '}
+              <Button size="small" onClick={() => setPlacing(null)}>
+                Leave it
+              </Button>
+            </p>
+          )}
+          <Suspense fallback={null}>
+            <PhotoBoard
+              key={photo.id}
+              photo={photo}
+              src={photoUrl(unit.id, photo)}
+              numberOf={numberOf}
+              nameOf={nameOf}
+              selected={selectedPoint}
+              onSelect={onSelectPoint ?? selectPoint}
+              onPlace={placing === null ? undefined : place}
+              {...(points ? { points } : {})}
+              tools={
+                !isBare && (
+                  <>
+                    <Button size="small" onClick={() => set({ turn: 1 })}>
+                      Turn
+                    </Button>
+                    <Select
+                      size="small"
+                      showSearch
+                      value={null}
+                      placeholder="Put a point"
+                      aria-label="Put a point"
+                      options={targets}
+                      popupMatchSelectWidth={false}
+                      onChange={(target: string) => setPlacing(target)}
+                    />
+                    {selectedPoint !== null && photo.points.some((p) => p.target === selectedPoint) && (
+                      <Button
+                        size="small"
+                        onClick={() =>
+                          set({ points: photo.points.filter((p) => p.target !== selectedPoint) })
+                        }
+                      >
+                        Take {String(numberOf(selectedPoint))} off
+                      </Button>
+                    )}
+                    <Button
+                      size="small"
+                      type="text"
+                      onClick={() => change({ type: 'remove-photo', photoId: photo.id, seen: photo.version })}
+                    >
+                      Remove photo
+                    </Button>
+                  </>
+                )
+              }
+            />
+          </Suspense>
+        </>
+      )}
+    </>
+  );
+  const tabs = unit.photos.length > 1 && photo && (
+    <Segmented
+      size="small"
+      options={unit.photos.map((p) => ({ value: p.id, label: p.name }))}
+      value={photo.id}
+      onChange={(id) => setChosen(id)}
+    />
+  );
+  if (isBare)
+    return (
+      <div className="hs-photo-panel">
+        {tabs}
+        {body}
+      </div>
+    );
+  return (
+    <section className="hs-panel" aria-label="Photos">
+      <header className="hs-panel-head">
+        <h2>Photos</h2>
+        {tabs || <span className="hs-dim">{photo?.name}</span>}
+        <span className="hs-grow" />
+        {photo && add}
+      </header>
+      <div className="hs-photo-panel">{body}</div>
+    </section>
+  );
+}
+
+/** Sends a picture; while it is on its way, and when it fails, the page says so. */
+function useUpload(unitId: string) {
+  const { mutate } = useSWRConfig();
+  const [failure, setFailure] = useState<string | null>(null);
+  const [isBusy, setIsBusy] = useState(false);
+  const upload = async (file: File) => {
+    setIsBusy(true);
+    setFailure(null);
+    try {
+      const unit = await sendPhoto(unitId, file, newKey());
+      await mutate(unitKey(unitId), unit, { revalidate: false });
+    } catch (error) {
+      setFailure(`${(error as Error).message} The photo was not added; choose it again.`);
+    } finally {
+      setIsBusy(false);
+    }
+  };
+  return { upload, failure, isBusy };
+}

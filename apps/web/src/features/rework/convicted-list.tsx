@@ -1,0 +1,51 @@
+import type { IntakeData } from '@halfsplit/contract';
+import { formatQuantity, KINDS, QUANTITY_KINDS } from '@halfsplit/core';
+import { Button } from 'antd';
+import { useUnitContext } from '../../app/unit-context.tsx';
+
+type Entry = NonNullable<IntakeData['convicted']>[number];
+
+/** What the search has convicted: to be replaced, or taken off the list when it is done. */
+export function ConvictedList() {
+  const { unit, document, change, selectRef } = useUnitContext();
+  const entries = unit.intake.convicted ?? [];
+  if (entries.length === 0) return null;
+  const drop = (entry: Entry) =>
+    change({
+      type: 'update-unit',
+      seen: unit.version,
+      values: { intake: { ...unit.intake, convicted: entries.filter((e) => e !== entry) } },
+    });
+  return (
+    <section className="hs-block" aria-label="Convicted">
+      <h2>Convicted by the search</h2>
+      <ul className="hs-notes">
+        {entries.map((e) => {
+          const part = document.circuit.parts.find((p) => p.ref === e.ref);
+          const planned =
+            part && typeof part.planned === 'number'
+              ? `planned ${formatQuantity(part.planned, QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'])}`
+              : part
+                ? 'replace as marked'
+                : '';
+          return (
+            <li key={`${e.at}${e.words}`}>
+              <span>{e.words}</span>
+              <button className="hs-link hs-planned" onClick={() => e.ref && selectRef(e.ref)}>
+                {planned}
+              </button>
+              <Button
+                size="small"
+                type="text"
+                onClick={() => drop(e)}
+                aria-label={`Take off the list: ${e.words}`}
+              >
+                take off
+              </Button>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}

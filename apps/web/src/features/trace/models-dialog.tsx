@@ -1,0 +1,111 @@
+import { DeleteOutlined } from '@ant-design/icons';
+import type { OwnModel } from '@halfsplit/contract';
+import { modelFromText, MODELS } from '@halfsplit/core';
+import { Button, Input, Modal } from 'antd';
+import { useState } from 'react';
+import { useUnitContext } from '../../app/unit-context.tsx';
+
+/** Opens the models that the unit's parts can be of: the library's, and the unit's own. */
+export function ModelsButton() {
+  const [isOpen, setIsOpen] = useState(false);
+  return (
+    <>
+      <Button type="text" onClick={() => setIsOpen(true)}>
+        Models
+      </Button>
+      {isOpen && <ModelsDialog onClose={() => setIsOpen(false)} />}
+    </>
+  );
+}
+
+function ModelsDialog({ onClose }: { onClose: () => void }) {
+  const { unit, change } = useUnitContext();
+  const [line, setLine] = useState('');
+  const [wanted, setWanted] = useState('');
+  const read = line.trim() === '' ? null : modelFromText(line);
+  const keep = (models: OwnModel[]) =>
+    change({ type: 'update-unit', seen: unit.version, values: { models } });
+  const add = () => {
+    if (!read?.ok) return;
+    keep([...unit.models.filter((m) => m.name.toLowerCase() !== read.model.name.toLowerCase()), read.model]);
+    setLine('');
+  };
+  const search = wanted.trim().toLowerCase();
+  const library = MODELS.filter((m) => search === '' || `${m.name} ${m.kind}`.toLowerCase().includes(search));
+  return (
+    <Modal open onCancel={onClose} footer={null} title="Models" width={720}>
+      <p className="hs-hint">
+        A model of your own is its name, its kind and its parameters under their published names. It comes
+        before the library’s in this unit, and goes with its file.
+      </p>
+      <div className="hs-model-entry">
+        <Input
+          value={line}
+          onChange={(e) => setLine(e.target.value)}
+          onPressEnter={add}
+          placeholder="XQ1 bjt BF=420 IS=2e-14 VAF=80"
+          aria-label="A model of your own"
+          status={read !== null && !read.ok ? 'error' : ''}
+          autoFocus
+        />
+        <Button type="primary" onClick={add} disabled={!read?.ok}>
+          Keep it
+        </Button>
+      </div>
+      <p className={read !== null && !read.ok ? 'hs-refused' : 'hs-hint'} role="status">
+        {read === null
+          ? 'Parts use it by its name, as they use a type number.'
+          : read.ok
+            ? `${read.model.name}, ${read.model.kind}, ${Object.keys(read.model.params).length} parameters`
+            : read.problem.message}
+      </p>
+      <table className="hs-table">
+        <tbody>
+          {unit.models.map((m) => (
+            <tr key={m.name}>
+              <td className="hs-ref">{m.name}</td>
+              <td className="hs-dim">{m.kind}</td>
+              <td className="hs-mono">{parametersOf(m.params)}</td>
+              <td className="hs-dim">own</td>
+              <td>
+                <button
+                  className="hs-icon"
+                  aria-label={`Remove the model ${m.name}`}
+                  onClick={() => keep(unit.models.filter((o) => o !== m))}
+                >
+                  <DeleteOutlined aria-hidden />
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <Input
+        className="hs-spaced"
+        value={wanted}
+        onChange={(e) => setWanted(e.target.value)}
+        placeholder="Find in the library"
+        aria-label="Find in the library"
+      />
+      <div className="hs-model-list" tabIndex={0} aria-label="Library, scrolls">
+        <table className="hs-table">
+          <tbody>
+            {library.map((m) => (
+              <tr key={m.name}>
+                <td className="hs-ref">{m.name}</td>
+                <td className="hs-dim">{m.kind}</td>
+                <td className="hs-mono">{parametersOf(m.params)}</td>
+                <td className="hs-dim">{m.origin}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </Modal>
+  );
+}
+
+const parametersOf = (params: Readonly<Record<string, number | string>>) =>
+  Object.entries(params)
+    .map(([name, value]) => `${name}=${typeof value === 'number' ? Number(value.toPrecision(4)) : value}`)
+    .join(' ');

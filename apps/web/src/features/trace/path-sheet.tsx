@@ -1,0 +1,304 @@
+import { DeleteOutlined } from '@ant-design/icons';
+import type { BlockData, PathData } from '@halfsplit/contract';
+import {
+  addPathLine,
+  BLOCK_KINDS,
+  checkPath,
+  proposePath,
+  templatesFor,
+  withoutBlock,
+} from '@halfsplit/core';
+import { AutoComplete, Button, InputNumber, Select } from 'antd';
+import { useMemo, useRef, useState, type ReactNode } from 'react';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import { Keys } from '../../ui/keys.tsx';
+import { usePath } from '../path/index.ts';
+
+const KIND_OPTIONS = BLOCK_KINDS.map((k) => ({ value: k.name }));
+
+/** Typing the path: chains of blocks, what they carry, and how hard each is to reach. */
+export function PathSheet({ tabs }: { tabs: ReactNode }) {
+  const { document, selectedPoint, selectPoint } = useUnitContext();
+  const { path, setPath } = usePath();
+  const [line, setLine] = useState('');
+  const [isRefused, setIsRefused] = useState(false);
+  const [open, setOpen] = useState<string | null>(null);
+  const field = useRef<HTMLInputElement>(null);
+  const read = line.trim() === '' ? null : addPathLine(path, line);
+  const problems = useMemo(() => (path ? checkPath(path, document.circuit) : []), [path, document.circuit]);
+  const enter = () => {
+    if (!read) return;
+    if (!read.ok) {
+      setIsRefused(true);
+      return;
+    }
+    setPath(read.path);
+    setLine('');
+  };
+  const setBlock = (id: string, values: Partial<BlockData>) =>
+    setPath({ ...path!, blocks: path!.blocks.map((b) => (b.id === id ? { ...b, ...values } : b)) });
+  return (
+    <section className="hs-panel hs-sheet" aria-label="Path">
+      <header className="hs-panel-head">
+        {tabs}
+        <span className="hs-dim">
+          {path?.blocks.length ?? 0} blocks{problems.length > 0 ? ` · ${problems.length} to look at` : ''}
+        </span>
+      </header>
+      <div className="hs-entry">
+        <input
+          ref={field}
+          className="hs-entry-field hs-path-field"
+          value={line}
+          onChange={(e) => {
+            setLine(e.target.value);
+            setIsRefused(false);
+          }}
+          onKeyDown={(e) => e.key === 'Enter' && enter()}
+          placeholder="Microphone > First stage > Speaker"
+          aria-label="Type blocks and links"
+          aria-invalid={isRefused}
+          autoFocus
+          spellCheck={false}
+          autoComplete="off"
+        />
+        <p
+          className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`}
+          role={isRefused ? 'alert' : undefined}
+        >
+          {read === null ? (
+            <>
+              A chain is audio; <span className="hs-mono">supply: Adapter &gt; First stage, Driver</span> says
+              what feeds what. <Keys keys="Enter" /> adds it.
+            </>
+          ) : read.ok ? (
+            <strong>{read.words}</strong>
+          ) : (
+            read.problem.message
+          )}
+        </p>
+      </div>
+      {!path || path.blocks.length === 0 ? (
+        <Beginning onPath={setPath} />
+      ) : (
+        <div className="hs-scroll" tabIndex={0} aria-label="List of blocks, scrolls">
+          {problems.map((p) => (
+            <p key={p.message} className="hs-problem">
+              {p.message} <span className="hs-dim">{p.hint}</span>
+            </p>
+          ))}
+          <table className="hs-table">
+            <thead>
+              <tr>
+                <th>Block</th>
+                <th>kind</th>
+                <th className="hs-right">parts</th>
+                <th className="hs-right">min</th>
+                <th className="hs-right">weight</th>
+                <th aria-label="Actions" />
+              </tr>
+            </thead>
+            <tbody>
+              {path.blocks.map((b) => (
+                <BlockRow
+                  key={b.id}
+                  block={b}
+                  isOpen={open === b.id}
+                  onOpen={() => setOpen(open === b.id ? null : b.id)}
+                  onChange={(values) => setBlock(b.id, values)}
+                  onRemove={() => setPath(withoutBlock(path, b.id))}
+                />
+              ))}
+            </tbody>
+          </table>
+          <table className="hs-table">
+            <thead>
+              <tr>
+                <th>Point</th>
+                <th>where</th>
+                <th>net</th>
+                <th className="hs-right">min</th>
+              </tr>
+            </thead>
+            <tbody>
+              {(path.testPoints ?? []).map((t) => (
+                <tr
+                  key={t.id}
+                  className={t.id === selectedPoint ? 'hs-row-selected' : undefined}
+                  onClick={() => selectPoint(t.id)}
+                >
+                  <td className="hs-ref">{t.id}</td>
+                  <td>{t.name}</td>
+                  <td className="hs-mono">
+                    <NetChoice point={t} path={path} onPath={setPath} />
+                  </td>
+                  <td className="hs-number">{t.minutes ?? 1}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function NetChoice({
+  point,
+  path,
+  onPath,
+}: {
+  point: NonNullable<PathData['testPoints']>[number];
+  path: PathData;
+  onPath: (path: PathData) => void;
+}) {
+  const { document } = useUnitContext();
+  const nets = useMemo(
+    () =>
+      [...new Set(document.circuit.parts.flatMap((p) => Object.values(p.pins)))].map((value) => ({ value })),
+    [document.circuit],
+  );
+  if (nets.length === 0) return <span className="hs-dim">{point.net ?? ''}</span>;
+  const set = (net: string | undefined) =>
+    onPath({
+      ...path,
+      testPoints: path.testPoints!.map((t) => {
+        if (t.id !== point.id) return t;
+        const { net: _net, ...rest } = t;
+        return net === undefined ? rest : { ...rest, net };
+      }),
+    });
+  return (
+    <Select
+      size="small"
+      variant="borderless"
+      showSearch
+      allowClear
+      value={point.net}
+      options={nets}
+      onChange={set}
+      placeholder="–"
+      aria-label={`Net of ${point.id}`}
+      popupMatchSelectWidth={false}
+    />
+  );
+}
+
+interface RowProps {
+  readonly block: BlockData;
+  readonly isOpen: boolean;
+  readonly onOpen: () => void;
+  readonly onChange: (values: Partial<BlockData>) => void;
+  readonly onRemove: () => void;
+}
+
+function BlockRow({ block, isOpen, onOpen, onChange, onRemove }: RowProps) {
+  const { document } = useUnitContext();
+  const name = block.name ?? block.id;
+  return (
+    <>
+      <tr className={isOpen ? 'hs-row-selected' : undefined} onClick={onOpen}>
+        <td className="hs-cut">
+          <button className="hs-link" aria-expanded={isOpen} onClick={(e) => (e.stopPropagation(), onOpen())}>
+            <strong>{name}</strong>
+          </button>
+        </td>
+        <td className="hs-dim hs-nowrap">{block.kind ?? 'block'}</td>
+        <td className="hs-number hs-dim">{block.parts?.length ?? ''}</td>
+        <td className="hs-number">{block.minutes ?? 1}</td>
+        <td className="hs-number hs-dim">{block.prior ?? 'usual'}</td>
+        <td className="hs-right">
+          <button
+            className="hs-icon"
+            onClick={(e) => (e.stopPropagation(), onRemove())}
+            aria-label={`Remove the block ${name}`}
+          >
+            <DeleteOutlined aria-hidden />
+          </button>
+        </td>
+      </tr>
+      {isOpen && (
+        <tr className="hs-row-open">
+          <td colSpan={6}>
+            <div className="hs-block-fields">
+              <label>
+                <span className="hs-field-label">Kind</span>
+                <AutoComplete
+                  defaultValue={block.kind ?? ''}
+                  options={KIND_OPTIONS}
+                  showSearch={{ filterOption: (text, option) => option!.value.includes(text.toLowerCase()) }}
+                  onBlur={(e) => {
+                    const kind = (e.target as HTMLInputElement).value.trim();
+                    if (kind !== (block.kind ?? '')) onChange({ kind: kind || undefined });
+                  }}
+                  onSelect={(kind: string) => onChange({ kind })}
+                />
+              </label>
+              <label>
+                <span className="hs-field-label">Minutes to reach</span>
+                <InputNumber
+                  min={0.1}
+                  max={600}
+                  value={block.minutes ?? 1}
+                  onChange={(minutes) => minutes && onChange({ minutes })}
+                />
+              </label>
+              <label>
+                <span className="hs-field-label">Weight</span>
+                <InputNumber
+                  min={0.01}
+                  max={1000}
+                  value={block.prior ?? null}
+                  placeholder="usual"
+                  onChange={(prior) => onChange({ prior: prior ?? undefined })}
+                />
+              </label>
+              {document.circuit.parts.length > 0 && (
+                <label className="hs-wide">
+                  <span className="hs-field-label">Parts</span>
+                  <Select
+                    mode="multiple"
+                    className="hs-wide"
+                    value={block.parts ?? []}
+                    options={document.circuit.parts.map((p) => ({ value: p.ref }))}
+                    onChange={(parts: string[]) => onChange({ parts })}
+                  />
+                </label>
+              )}
+            </div>
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}
+
+/** Nothing typed yet: propose from the circuit, or begin with the usual path of such a unit. */
+function Beginning({ onPath }: { onPath: (path: PathData) => void }) {
+  const { unit, document } = useUnitContext();
+  const templates = templatesFor(unit.kind);
+  return (
+    <div className="hs-empty-words">
+      <p>
+        The path is the unit in blocks, and what flows between them. It is what the search works on when there
+        is no schematic.
+      </p>
+      {document.circuit.parts.length > 0 && (
+        <p className="hs-spaced">
+          <Button type="primary" onClick={() => onPath(proposePath(document.circuit))}>
+            Propose it from the circuit
+          </Button>
+        </p>
+      )}
+      <p className="hs-spaced">
+        <Select
+          className="hs-wide"
+          placeholder="Begin with the usual path of a unit"
+          aria-label="Begin with the usual path of a unit"
+          options={templates.map((t) => ({ value: t.id, label: t.name }))}
+          onChange={(id: string) => onPath(templates.find((t) => t.id === id)!.path)}
+        />
+      </p>
+    </div>
+  );
+}

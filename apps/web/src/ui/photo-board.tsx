@@ -1,0 +1,80 @@
+import type { PhotoResource } from '@halfsplit/contract';
+import { Button } from 'antd';
+import { useRef, type MouseEvent, type ReactNode } from 'react';
+import { TransformComponent, TransformWrapper } from 'react-zoom-pan-pinch';
+import type { PointView } from './path-drawing.tsx';
+
+interface Props {
+  readonly photo: PhotoResource;
+  readonly src: string;
+  /** Number printed on a point, by what it stands for. */
+  readonly numberOf: (target: string) => number | string;
+  readonly nameOf: (target: string) => string;
+  readonly points?: ReadonlyMap<string, PointView>;
+  readonly selected: string | null;
+  readonly onSelect: (target: string) => void;
+  /** A place on the picture was chosen, in fractions of it; absent when nothing is being placed. */
+  readonly onPlace?: ((x: number, y: number) => void) | undefined;
+  /** Further buttons beside those that zoom. */
+  readonly tools?: ReactNode;
+}
+
+/** A photo of a board: zoomed by wheel or two fingers, moved by dragging, with its numbered points. */
+export function PhotoBoard(props: Props) {
+  const { photo, src, numberOf, nameOf, points, selected, onSelect, onPlace, tools } = props;
+  const picture = useRef<HTMLDivElement>(null);
+  const place = (event: MouseEvent) => {
+    if (!onPlace || !picture.current) return;
+    const box = picture.current.getBoundingClientRect();
+    const [x, y] = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
+    if (x >= 0 && x <= 1 && y >= 0 && y <= 1) onPlace(x, y);
+  };
+  return (
+    <TransformWrapper minScale={1} maxScale={8} wheel={{ step: 0.2 }} doubleClick={{ disabled: true }}>
+      {({ zoomIn, zoomOut, resetTransform }) => (
+        <div className="hs-photo">
+          <div className="hs-photo-tools">
+            <Button size="small" onClick={() => zoomIn()}>
+              Closer
+            </Button>
+            <Button size="small" onClick={() => zoomOut()}>
+              Farther
+            </Button>
+            <Button size="small" onClick={() => resetTransform()}>
+              Whole board
+            </Button>
+            {tools}
+          </div>
+          <TransformComponent wrapperClass="hs-photo-window" contentClass="hs-photo-content">
+            <div
+              ref={picture}
+              className={`hs-photo-picture${onPlace ? ' hs-placing' : ''}`}
+              style={{ aspectRatio: `${photo.width} / ${photo.height}` }}
+              onClick={place}
+            >
+              <img src={src} alt={`Photo: ${photo.name}`} draggable={false} />
+              {photo.points.map((p) => {
+                const view = points?.get(p.target);
+                return (
+                  <button
+                    key={p.target}
+                    className={`hs-photo-point${p.target === selected ? ' hs-tap-on' : ''}${view ? ` hs-tap-${view}` : ''}`}
+                    style={{ left: `${p.x * 100}%`, top: `${p.y * 100}%` }}
+                    onClick={(event) => {
+                      event.stopPropagation();
+                      onSelect(p.target);
+                    }}
+                    title={nameOf(p.target)}
+                    aria-label={`Point ${numberOf(p.target)}, ${nameOf(p.target)}`}
+                  >
+                    {numberOf(p.target)}
+                  </button>
+                );
+              })}
+            </div>
+          </TransformComponent>
+        </div>
+      )}
+    </TransformWrapper>
+  );
+}
