@@ -41,6 +41,21 @@ for (const scheme of ['light', 'dark'] as const) {
       await expect(page.getByRole('figure')).toBeVisible();
       await expectNoSeriousViolation(page, stage);
     }
+    await page.goto('/');
+    await page
+      .getByRole('link', { name: /Wren talkback/ })
+      .first()
+      .click();
+    await goTo(page, 'Intake');
+    await expect(page.getByRole('region', { name: 'Complaint', exact: true })).toBeVisible();
+    await expectNoSeriousViolation(page, 'Intake');
+    await goTo(page, 'Find');
+    await expect(page.locator('.hs-question-words')).toBeVisible();
+    await expectNoSeriousViolation(page, 'Find');
+    await goTo(page, 'Trace');
+    await page.getByText('Photos', { exact: true }).click();
+    await expect(page.getByRole('img', { name: /^Photo/ })).toBeVisible();
+    await expectNoSeriousViolation(page, 'photos and path');
     await page.getByRole('button', { name: 'Add a readout' }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
     await expectNoSeriousViolation(page, 'readout');

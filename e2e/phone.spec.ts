@@ -8,7 +8,7 @@ test('on a phone: nothing is cut off sideways, and a reading is typed and judged
     .getByRole('link', { name: /Lark 3/ })
     .first()
     .click();
-  for (const stage of ['Trace', 'Measure', 'Rework', 'Log'] as const) {
+  for (const stage of ['Intake', 'Trace', 'Find', 'Measure', 'Rework', 'Log'] as const) {
     await goTo(page, stage);
     const overflow = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
     expect(overflow, stage).toBeLessThanOrEqual(0);

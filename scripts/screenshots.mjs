@@ -87,6 +87,34 @@ async function takeEach(browser, address) {
   await stage(page, 'Log');
   await take(page, 'log');
 
+  await page.goto('/');
+  await unit(page, /Wren/).click();
+  await stage(page, 'Intake');
+  await page.getByRole('region', { name: 'First checks' }).waitFor();
+  await page.screenshot({ path: join(ROOT, 'docs/screenshots', 'intake.png') });
+  await stage(page, 'Trace');
+  await page.getByRole('radiogroup', { name: 'What is traced' }).getByText('Path').click();
+  await page.getByRole('group', { name: /^Path of/ }).waitFor();
+  await take(page, 'path');
+  await stage(page, 'Find');
+  const asks = page.locator('.hs-question-words');
+  const test = async (question, key) => {
+    await page.getByRole('button', { name: question }).click();
+    await asks.getByText(question).waitFor();
+    await page.keyboard.press(key);
+    await page.locator('.hs-saving[data-state=saved]').waitFor();
+  };
+  await page.locator('.hs-suspects').waitFor();
+  await test('Is the supply right at Supply after the reservoir?', 'g');
+  await test('Is the supply right at Filtered supply?', 'n');
+  await page.locator('.hs-share-bar').first().waitFor();
+  await page.screenshot({ path: join(ROOT, 'docs/screenshots', 'find.png') });
+  await page.locator('.hs-block-node', { hasText: 'Supply filter' }).click();
+  await page.getByText('Photo', { exact: true }).click();
+  await page.getByRole('img', { name: /^Photo/ }).waitFor();
+  await page.getByText('C2 short').waitFor();
+  await page.screenshot({ path: join(ROOT, 'docs/screenshots', 'find-parts.png') });
+
   const sentence = page.getByRole('region', { name: 'Readouts' }).getByRole('status');
   const settled = (name) =>
     page

@@ -70,7 +70,10 @@ export async function typeParts(page: Page, lines: readonly string[]): Promise<v
 }
 
 /** One stage by its tab. */
-export async function goTo(page: Page, stage: 'Trace' | 'Measure' | 'Rework' | 'Log'): Promise<void> {
+export async function goTo(
+  page: Page,
+  stage: 'Intake' | 'Trace' | 'Find' | 'Measure' | 'Rework' | 'Log',
+): Promise<void> {
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: stage }).click();
 }
 

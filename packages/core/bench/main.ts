@@ -4,11 +4,16 @@ import { Matrix, solve as solveDense } from 'ml-matrix';
 import {
   BenchModel,
   evaluateReadout,
+  faultDictionary,
   layoutCircuit,
   naturalFrequencies,
   noiseAt,
+  posteriorOf,
+  preparePath,
+  readEvidence,
   solve,
   transient,
+  voltageQuantities,
   type Circuit,
   type Readout,
   type SmallSignal,
@@ -227,6 +232,29 @@ add(
   'noise, 20 Hz to 20 kHz, active circuit',
   medianUs(() => void noiseAt(activeModel, { out: 'out' }), 3),
 );
+
+const manyBlocks = Array.from({ length: 200 }, (_, i) => ({ id: `b${i}`, kind: 'stage' }));
+const manyLinks = manyBlocks.slice(1).map((b, i) => ({ from: `b${i}`, to: b.id, carries: 'audio' as const }));
+const feeds = manyBlocks
+  .filter((_, i) => i % 10 === 5)
+  .map((b) => ({ from: 'b0', to: b.id, carries: 'supply' as const }));
+const large = preparePath({ blocks: manyBlocks, links: [...manyLinks, ...feeds] });
+const sixty = Array.from({ length: 60 }, (_, i) => ({
+  at: `b${3 * i}`,
+  saw: i < 31 ? ('good' as const) : ('none' as const),
+}));
+const { observations } = readEvidence(large, sixty);
+add(
+  'posterior of 200 blocks, all pairs, 60 observations',
+  medianUs(() => void posteriorOf(large, observations), 5),
+);
+add(
+  'posterior of 200 blocks, all pairs, nothing observed',
+  medianUs(() => void posteriorOf(large, []), 5),
+);
+const larkUnit = DEMO_UNITS.find((u) => u.document.circuit.parts.length >= 37)!.document.circuit;
+const dictionaryUs = medianUs(() => void faultDictionary(larkUnit, voltageQuantities(larkUnit)), 3);
+add(`fault dictionary of ${larkUnit.parts.length} parts, voltages at every net, one worker`, dictionaryUs);
 
 const width = Math.max(...rows.map((r) => r.what.length));
 for (const { what, us, note } of rows) {

@@ -9,6 +9,7 @@ const unit = {
   version: 1,
   parts: [{ id: 'p', version: 3 }],
   readouts: [],
+  photos: [],
   readings: [],
 } as unknown as UnitResource;
 const note = (text: string): Change => ({ type: 'add-note', text });

@@ -5,7 +5,7 @@ import { FAULT_MODES, SYMPTOMS, type FaultMode, type Symptom } from './symptom.t
 /** Share of repairs in which two blocks have failed at once, before any evidence (from memory). */
 export const PAIR_SHARE = 0.03;
 /** Pairs that are this many nepers less likely than the best single fault change no posterior that is shown. */
-const NEGLIGIBLE = 30;
+const NEGLIGIBLE = 25;
 
 const GOOD = SYMPTOMS.indexOf('good');
 const NONE = SYMPTOMS.indexOf('none');
@@ -94,8 +94,9 @@ export function posteriorOf(
     for (let a = 0; a < count; a += 1) {
       for (let b = a + 1; b < count; b += 1) {
         const prior = Math.log((pairShare * weights[a]! * weights[b]!) / allPairs);
-        if (prior + ways.bound(a, b) < best - NEGLIGIBLE) continue;
-        const probability = Math.exp(prior + ways.logLikelihood(a, b) - best);
+        const likelihood = ways.likelihoodAbove(a, b, best - NEGLIGIBLE - prior);
+        if (likelihood === null) continue;
+        const probability = Math.exp(prior + likelihood - best);
         whole += probability;
         marginal[a] = marginal[a]! + probability;
         marginal[b] = marginal[b]! + probability;
@@ -126,10 +127,22 @@ class PairWays {
   private readonly whenGood: number;
   private readonly gains: Float64Array;
   private readonly shows: readonly Uint8Array[];
+  private readonly ways: (readonly Way[])[] = [];
+  private readonly onlyA = new Float64Array(SYMPTOMS.length);
+  private readonly onlyB = new Float64Array(SYMPTOMS.length);
+  private readonly both = new Float64Array(SYMPTOMS.length);
+  /** Blocks that cannot be told apart by what was observed share a number. */
+  private readonly alike: Int32Array;
+  private readonly alikeCount: number;
+  private readonly known = new Map<number, number>();
+  private readonly bounds = new Map<number, number>();
+  /** Log likelihood by observation and symptom. */
+  private readonly logs: Float64Array;
 
   constructor(observations: readonly Observation[], shares: readonly Float64Array[], count: number) {
     this.observations = observations;
     this.shares = shares;
+    this.logs = Float64Array.from(observations.flatMap((o) => [...o.likelihood].map((l) => Math.log(l))));
     this.whenGood = observations.reduce((sum, o) => sum + Math.log(o.likelihood[GOOD]!), 0);
     this.gains = Float64Array.from(observations, (o) => {
       const bad = Math.max(...o.likelihood.filter((_, s) => s !== GOOD));
@@ -142,9 +155,32 @@ class PairWays {
         o.relevant[b] === 1 ? 1 : drags && o.dragged[b] === 1 ? MAY : 0,
       );
     });
+    const numbers = new Map<string, number>();
+    this.alike = Int32Array.from(this.shows, (shows, b) => {
+      const key = `${shows.join('')} ${shares[b]!.join(' ')}`;
+      if (!numbers.has(key)) numbers.set(key, numbers.size);
+      return numbers.get(key)!;
+    });
+    this.alikeCount = numbers.size;
   }
 
-  bound(a: number, b: number): number {
+  /**
+   * Log likelihood of a pair, or null when it is surely below a limit. Blocks that show alike at every observation, and
+   * fail alike, are computed once.
+   */
+  likelihoodAbove(a: number, b: number, limit: number): number | null {
+    const place = this.alike[a]! * this.alikeCount + this.alike[b]!;
+    const known = this.known.get(place);
+    if (known !== undefined) return known < limit ? null : known;
+    const bounded = this.bounds.get(place) ?? this.bound(a, b);
+    this.bounds.set(place, bounded);
+    if (bounded < limit) return null;
+    const likelihood = this.logLikelihood(a, b);
+    this.known.set(place, likelihood);
+    return likelihood;
+  }
+
+  private bound(a: number, b: number): number {
     const [showsA, showsB] = [this.shows[a]!, this.shows[b]!];
     let sum = this.whenGood;
     for (let o = 0; o < showsA.length; o += 1) {
@@ -156,25 +192,80 @@ class PairWays {
     return sum;
   }
 
-  logLikelihood(a: number, b: number): number {
-    const [sharesA, sharesB] = [this.shares[a]!, this.shares[b]!];
-    let total = 0;
+  private logLikelihood(a: number, b: number): number {
+    const [waysA, waysB] = [this.waysOf(a), this.waysOf(b)];
     const base = this.bound(a, b);
-    for (let ma = 0; ma < sharesA.length; ma += 1) {
-      if (sharesA[ma] === 0) continue;
-      for (let mb = 0; mb < sharesB.length; mb += 1) {
-        if (sharesB[mb] === 0) continue;
-        let log = -base;
-        for (const o of this.observations) {
-          const worse = Math.max(symptomOf(o, a, ma), symptomOf(o, b, mb));
-          log += Math.log(o.likelihood[worse]!);
+    const { onlyA, onlyB, both } = this;
+    let total = 0;
+    for (const wayA of waysA) {
+      for (const wayB of waysB) {
+        const neither = this.sum(wayA.shows, wayB.shows) - base;
+        for (let i = 0; i < wayA.symptoms.length; i += 1) {
+          const symptomA = wayA.symptoms[i]!;
+          for (let j = 0; j < wayB.symptoms.length; j += 1) {
+            const symptomB = wayB.symptoms[j]!;
+            const log = neither + onlyA[symptomA]! + onlyB[symptomB]! + both[Math.max(symptomA, symptomB)]!;
+            total += wayA.shares[i]! * wayB.shares[j]! * Math.exp(log);
+          }
         }
-        total += sharesA[ma]! * sharesB[mb]! * Math.exp(log);
       }
     }
     return Math.log(total) + base;
   }
+
+  /** A block's ways of failing by where they show: in itself, and where it drags a supply down. */
+  private waysOf(block: number): readonly Way[] {
+    const known = this.ways[block];
+    if (known) return known;
+    const shares = this.shares[block]!;
+    const drags = shares[DRAGS]!;
+    const own = FAULT_MODES.flatMap((_, mode) => (shares[mode]! > 0 && mode !== DRAGS ? [mode] : []));
+    const plain: Way = {
+      shows: Uint8Array.from(this.observations, (o) => o.relevant[block]!),
+      symptoms: own.map((mode) => MODE_SYMPTOM[mode]!),
+      shares: own.map((mode) => shares[mode]!),
+    };
+    const ways: Way[] = [plain];
+    if (drags > 0)
+      ways.push({
+        shows: Uint8Array.from(this.observations, (o) => o.dragged[block]!),
+        symptoms: [NONE],
+        shares: [drags],
+      });
+    return (this.ways[block] = ways);
+  }
+
+  /** Log likelihoods where only the one shows, only the other, or both, by symptom, into the sums; answers the rest. */
+  private sum(a: Uint8Array, b: Uint8Array): number {
+    const { onlyA, onlyB, both, logs } = this;
+    const count = SYMPTOMS.length;
+    for (let s = 0; s < count; s += 1) {
+      onlyA[s] = 0;
+      onlyB[s] = 0;
+      both[s] = 0;
+    }
+    let neither = 0;
+    for (let o = 0; o < a.length; o += 1) {
+      const at = o * count;
+      if (a[o] === 0 && b[o] === 0) {
+        neither += logs[at + GOOD]!;
+        continue;
+      }
+      const shown = a[o] === 0 ? onlyB : b[o] === 0 ? onlyA : both;
+      for (let s = 0; s < count; s += 1) shown[s] = shown[s]! + logs[at + s]!;
+    }
+    return neither;
+  }
 }
+
+/** Ways of failing that show at the same observations, with their shares. */
+interface Way {
+  readonly shows: Uint8Array;
+  readonly symptoms: readonly number[];
+  readonly shares: readonly number[];
+}
+
+const DRAGS = FAULT_MODES.indexOf('drags');
 
 /** Set where a block shows in one of its modes only. */
 const MAY = 2;

@@ -18,7 +18,7 @@ type View = 'response' | DeepKind;
 const VIEWS: readonly { value: View; label: string }[] = [
   { value: 'response', label: 'Response' },
   { value: 'spread', label: 'Spread' },
-  { value: 'parts', label: 'Parts' },
+  { value: 'parts', label: 'What moves it' },
   { value: 'noise', label: 'Noise' },
   { value: 'switch-on', label: 'Switch-on' },
   { value: 'stability', label: 'Stability' },
