@@ -112,7 +112,10 @@ async function takeEach(browser, address) {
   await page.locator('.hs-block-node', { hasText: 'Supply filter' }).click();
   await page.getByText('Photo', { exact: true }).click();
   await page.getByRole('img', { name: /^Photo/ }).waitFor();
-  await page.getByText('C2 short').waitFor();
+  const volts = page.getByRole('textbox', { name: 'Voltage at vf' });
+  await volts.fill('0.002');
+  await volts.press('Enter');
+  await page.locator('.hs-suspects tbody tr', { hasText: /^C2 short/ }).waitFor();
   await page.screenshot({ path: join(ROOT, 'docs/screenshots', 'find-parts.png') });
 
   const sentence = page.getByRole('region', { name: 'Readouts' }).getByRole('status');
