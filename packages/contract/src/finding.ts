@@ -112,6 +112,7 @@ export const intakeSchema = z.looseObject({
   heard: z.array(heardSchema).max(20).optional(),
   outputs: z.string().max(200).optional().meta({ description: 'Which outputs are hit.' }),
   intermittent: z.boolean().optional(),
+  ageYears: z.number().min(0).max(200).optional(),
   since: z.string().max(200).optional(),
   before: z.string().max(500).optional().meta({ description: 'What was done or happened before.' }),
   /** Stored energy that a discharge is computed for. */

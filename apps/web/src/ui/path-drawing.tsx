@@ -13,7 +13,7 @@ export interface BlockView {
 }
 
 /** What was last seen at a point. */
-export type PointView = 'good' | 'bad' | 'said';
+export type PointView = 'good' | 'bad';
 
 interface Props {
   readonly path: PathData;
@@ -167,7 +167,7 @@ export function PathDrawing(props: Props) {
             transform={`translate(${t.at.x} ${t.at.y})`}
             role="button"
             tabIndex={onSelectPoint ? 0 : undefined}
-            aria-label={`Point ${t.number}, ${t.name}${view ? `, ${view === 'said' ? 'tested' : view}` : ''}`}
+            aria-label={`Point ${t.number}, ${t.name}${view ? `, ${view}` : ''}`}
             onClick={() => onSelectPoint?.(t.id)}
             onKeyDown={(event) => event.key === 'Enter' && onSelectPoint?.(t.id)}
           >

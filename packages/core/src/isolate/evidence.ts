@@ -64,11 +64,12 @@ export function readEvidence(
   const observations: Observation[] = [];
   const ignored: Ignored[] = [];
   let isProved = false;
+  const expected = withTwins(path, evidence, options.expected);
   for (const e of evidence) {
     if (e.withdrawn === true) continue;
     const conditions = (e.conditions ?? []).map((c) => c.toLowerCase());
     isProved ||= conditions.includes(CONDITIONS.probeProved);
-    const read = observationOf(path, e, conditions, isProved, options);
+    const read = observationOf(path, e, conditions, isProved, { ...options, expected });
     if (typeof read === 'string') ignored.push({ evidence: e, reason: read });
     else {
       observations.push(read);
@@ -141,6 +142,30 @@ export function draggedAt(path: Path, relevant: Uint8Array, conditions: readonly
     if (path.feeders(i).some((feeder) => relevant[feeder] === 1)) dragged[i] = 1;
   });
   return dragged;
+}
+
+/** A twin's reading holds for the other channel within this share of it, and never closer than this, V (common practice). */
+const TWIN_SHARE = 0.15;
+const TWIN_LEAST_V = 0.05;
+
+/** What is expected at a point: what its twin channel reads there, before what the circuit computes. */
+function withTwins(
+  path: Path,
+  evidence: readonly EvidenceData[],
+  computed: EvidenceOptions['expected'],
+): NonNullable<EvidenceOptions['expected']> {
+  return (point) => {
+    const twin = path.twinOf(point);
+    const seen = twin
+      ? evidence.filter(
+          (e) => e.withdrawn !== true && typeof e.saw !== 'string' && path.pointNamed(e.at)?.id === twin.id,
+        )
+      : [];
+    const saw = seen.at(-1)?.saw;
+    if (saw === undefined || typeof saw === 'string') return computed?.(point);
+    const room = Math.max(TWIN_LEAST_V, TWIN_SHARE * Math.abs(saw.value));
+    return { low: saw.value - room, high: saw.value + room };
+  };
 }
 
 /** A number this far below the expected range is nothing at all. */

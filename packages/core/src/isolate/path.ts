@@ -151,6 +151,22 @@ export class Path {
     return block === undefined ? undefined : this.outputOf(block);
   }
 
+  /** The corresponding point of the twin channel: paired itself, or on the link between the twins of its blocks. */
+  twinOf(point: TestPoint): TestPoint | undefined {
+    const other = (id: string): string | undefined => {
+      const pair = this.twins.find((t) => t.includes(id));
+      return pair && (pair[0] === id ? pair[1] : pair[0]);
+    };
+    const paired = other(point.id);
+    if (paired !== undefined) return this.pointNamed(paired);
+    const from = other(this.blocks[point.block]!.id);
+    if (from === undefined) return undefined;
+    const to = point.link && this.blocks[point.link.to]!.id;
+    if (to === null) return this.pointNamed(from);
+    const link = this.linkBetween(from, other(to) ?? to);
+    return link && (this.points.find((p) => p.link === link) ?? this.linkPoint(link));
+  }
+
   /** Blocks that get audio or data from a block, the block itself included. */
   private downstream(block: number): ReadonlySet<number> {
     const known = this.audioAfter.get(block);

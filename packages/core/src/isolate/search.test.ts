@@ -1,4 +1,4 @@
-import type { BlockData, EvidenceData, PathData } from '@halfsplit/contract';
+import type { BlockData, EvidenceData, IntakeData, PathData } from '@halfsplit/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../analysis/index.ts';
@@ -10,6 +10,7 @@ import { checkPath, preparePath } from './path.ts';
 import { searchState } from './search.ts';
 import { entropy, modeShares, PAIR_SHARE, posteriorOf } from './suspects.ts';
 import { FAULT_MODES, SYMPTOMS } from './symptom.ts';
+import { weightsFor } from './weights.ts';
 import { PATH_TEMPLATES, pathFromText } from './templates.ts';
 
 function chain(n: number, of: (i: number) => Partial<BlockData> = () => ({})): PathData {
@@ -219,6 +220,75 @@ describe('posterior', () => {
         circuit,
       }).observations[0]!.seen;
     expect([search(4.4), search(0.02), search(7)]).toEqual(['good', 'none', 'bad']);
+  });
+});
+
+describe('twin channels', () => {
+  const data: PathData = {
+    ...pathFromText(
+      `l Left, stage
+       r Right, stage
+       lo Left out, stage
+       ro Right out, stage`,
+      `audio: l > lo
+       audio: r > ro`,
+    ),
+    twins: [
+      ['l', 'r'],
+      ['lo', 'ro'],
+    ],
+  };
+  const seenAt = (evidence: EvidenceData[]) =>
+    searchState(preparePath(data), unitOf(data, evidence)).observations.map((o) => [o.evidence.at, o.seen]);
+
+  it('take the good channel’s reading as what is expected at the corresponding point', () => {
+    const volts = (at: string, value: number) => saw(at, { value, unit: 'V' }, PROVED);
+    expect(seenAt([volts('r->ro', 4.2), volts('l->lo', 4.3)])).toEqual([
+      ['r->ro', 'good'],
+      ['l->lo', 'good'],
+    ]);
+    expect(seenAt([volts('r->ro', 4.2), volts('l->lo', 0.1)])).toContainEqual(['l->lo', 'none']);
+    // Without the other channel there is nothing to compare with.
+    expect(seenAt([volts('l->lo', 0.1)])).toEqual([]);
+  });
+
+  it('pair points on the links between the twins of their blocks', () => {
+    const path = preparePath(data);
+    expect(path.twinOf(path.pointNamed('l->lo')!)!.id).toBe('r->ro');
+  });
+});
+
+describe('weights', () => {
+  it('grow with age where there are electrolytics, with notes of others, own repairs and what is heard', () => {
+    const circuit = circuitOf('C1 100u polarised a 0\nR1 1k a 0\nR2 1k b 0');
+    const path: PathData = {
+      blocks: [
+        { id: 'wet', kind: 'stage', parts: ['C1', 'R1'] },
+        { id: 'dry', kind: 'stage', parts: ['R2'] },
+      ],
+      links: [],
+    };
+    const ratio = (intake: IntakeData, history = {}) => {
+      const unit = { ...unitOf(path), circuit, intake };
+      const [wet, dry] = weightsFor(preparePath(path, circuit), unit, history);
+      return wet! / dry!;
+    };
+    expect(ratio({ ageYears: 40 })).toBeCloseTo(3 * ratio({}), 9);
+    expect(ratio({ notes: [{ text: 'x', ref: 'C1', weight: 5 }] })).toBeCloseTo(5 * ratio({}), 9);
+    const withKinds = preparePath({
+      blocks: [
+        { id: 's', kind: 'supply' },
+        { id: 'j', kind: 'socket' },
+      ],
+      links: [],
+    });
+    const supply = (intake: IntakeData, history = {}) => {
+      const [s, j] = weightsFor(withKinds, { ...unitOf(path), intake }, history);
+      return s! / j!;
+    };
+    expect(supply({ heard: ['hum'] })).toBeGreaterThan(supply({ heard: ['nothing'] }));
+    expect(supply({}, { supply: 4 })).toBeCloseTo(2 * supply({}), 9);
+    expect(supply({ checks: { headphone: 'fine' } })).toBeGreaterThan(5 * supply({}));
   });
 });
 

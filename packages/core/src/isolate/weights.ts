@@ -1,8 +1,8 @@
 import type { IntakeData } from '@halfsplit/contract';
-import type { UnitDocument } from '../circuit/index.ts';
+import type { Circuit, UnitDocument } from '../circuit/index.ts';
 import { checkedKinds } from './first-checks.ts';
 import { heardModes } from './heard.ts';
-import type { Path } from './path.ts';
+import type { Block, Path } from './path.ts';
 import { modeShares } from './suspects.ts';
 import { FAULT_MODES } from './symptom.ts';
 
@@ -12,6 +12,31 @@ const CHECKED_FINE = 0.1;
 const CHECKED_GUILTY = 30;
 /** Own repairs count as this many of the general experience. */
 const HISTORY_BASE = 4;
+
+/** From this size a capacitor is taken for an electrolytic, F; and its dielectric dries out over about this time, years. */
+const ELECTROLYTIC_F = 1e-6;
+const DRYING_YEARS = 20;
+/** Kinds of block that are electrolytics themselves. */
+const WET_KINDS = ['reservoir capacitor', 'coupling capacitor'];
+/** A block with electrolytics among its parts fails this much more often than one without (common practice). */
+const WET = 1.3;
+
+function electrolyticsOf(circuit: Circuit): ReadonlySet<string> {
+  return new Set(
+    circuit.parts
+      .filter((p) => p.kind === 'capacitor')
+      .filter((p) => p['polarised'] === true || (typeof p.marked === 'number' && p.marked >= ELECTROLYTIC_F))
+      .map((p) => p.ref),
+  );
+}
+
+/** Electrolytics dry out with the years; a block of nothing but solid parts does not. */
+function technologyWeight(block: Block, electrolytics: ReadonlySet<string>, ageYears: number): number {
+  const isKind = WET_KINDS.includes(block.kind.name);
+  const hasOne = block.parts.some((ref) => electrolytics.has(ref));
+  if (!isKind && !hasOne) return 1;
+  return (isKind ? 1 : WET) * (1 + ageYears / DRYING_YEARS);
+}
 
 /**
  * Weight of each block before any test at a point: its own, times what notes of others, first checks, the sound of the
@@ -24,8 +49,9 @@ export function weightsFor(
 ): number[] {
   const intake: IntakeData = unit.intake ?? {};
   const modes = heardModes(intake.heard ?? []);
+  const electrolytics = electrolyticsOf(unit.circuit);
   return path.blocks.map((block, i) => {
-    let { weight } = block;
+    let weight = block.weight * technologyWeight(block, electrolytics, intake.ageYears ?? 0);
     for (const note of intake.notes ?? []) {
       const isOfPart = note.ref !== undefined && block.parts.includes(note.ref);
       if (note.blockId === block.id || isOfPart) weight *= note.weight;

@@ -17,6 +17,8 @@ interface Props {
 
 const SHOWN_GROUPS = 6;
 const SHOWN_SHARE = 0.005;
+/** One fault with more than this needs no further measurement. */
+const PLAIN = 0.95;
 /** A net without a test point has to be found on the board first: it takes about twice as long. */
 const UNMARKED_MINUTES = 2;
 
@@ -41,6 +43,9 @@ export function PartsSearch({ title, refs, onRecord, onConvict, onBack }: Props)
   const candidates = [...own].sort((a, b) => (told.get(b)?.bits ?? 0) - (told.get(a)?.bits ?? 0));
   const best = bestNet(search?.next ?? [], unit.path?.testPoints ?? []) ?? candidates[0] ?? null;
   const net = chosen ?? best;
+  const first = search?.groups[0];
+  const isPlain =
+    first !== undefined && first.members.length === 1 && first.probability > PLAIN && measured.length > 0;
   const volts = analysis?.layers.marked.volts;
   const point = unit.path?.testPoints?.find((t) => t.net === net);
   const parsed = text.trim() === '' ? null : parseValue(text, { kind: 'voltage', purpose: 'reading' });
@@ -65,6 +70,11 @@ export function PartsSearch({ title, refs, onRecord, onConvict, onBack }: Props)
         </Button>{' '}
         <strong>{title}</strong>
       </p>
+      {isPlain && (
+        <p className="hs-in" role="status">
+          One fault explains everything measured; nothing more has to be measured.
+        </p>
+      )}
       {net !== null && (
         <>
           <p className="hs-question-words">

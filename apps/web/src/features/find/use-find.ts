@@ -28,7 +28,7 @@ export function useFind() {
     () => blockViews(document.path?.blocks ?? [], state, unit.intake.convicted ?? []),
     [document.path, state, unit.intake.convicted],
   );
-  const points = useMemo(() => pointViews(unit.evidence), [unit.evidence]);
+  const points = useMemo(() => pointViews(state), [state]);
   return { state, sentence, school, setSchool, record, withdraw, blocks, points };
 }
 
@@ -56,15 +56,9 @@ function blockViews(
   );
 }
 
-const GOOD = ['good', 'pulsing', 'high'];
-
-function pointViews(
-  evidence: readonly { readonly at: string; readonly saw: unknown; readonly withdrawn: boolean }[],
-): ReadonlyMap<string, PointView> {
-  const views = new Map<string, PointView>();
-  for (const e of evidence) {
-    if (e.withdrawn) continue;
-    views.set(e.at, typeof e.saw === 'string' ? (GOOD.includes(e.saw) ? 'good' : 'bad') : 'said');
-  }
-  return views;
+/** What was last seen at each place, as the search took it. */
+function pointViews(state: SearchState | null): ReadonlyMap<string, PointView> {
+  return new Map(
+    (state?.observations ?? []).map((o) => [o.evidence.at, o.seen === 'good' ? 'good' : 'bad'] as const),
+  );
 }

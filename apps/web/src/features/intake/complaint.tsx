@@ -1,6 +1,6 @@
 import { SoundOutlined } from '@ant-design/icons';
 import { HAZARDS, HEARD, type Heard } from '@halfsplit/contract';
-import { Button, Checkbox, Input, Select } from 'antd';
+import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
 import { useState } from 'react';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { playSound } from './play-sound.ts';
@@ -49,7 +49,7 @@ export function Complaint() {
           </li>
         ))}
       </ul>
-      <div className="hs-fields">
+      <div className="hs-fields hs-thirds">
         <Kept
           label="Which outputs"
           value={intake.outputs ?? ''}
@@ -62,6 +62,16 @@ export function Complaint() {
           placeholder="Monday, since it fell"
           onKeep={(since) => setIntake({ since })}
         />
+        <label className="hs-kept">
+          <span className="hs-field-label">Age, years</span>
+          <InputNumber
+            className="hs-wide"
+            min={0}
+            max={200}
+            value={intake.ageYears ?? null}
+            onChange={(years) => setIntake({ ageYears: years ?? undefined })}
+          />
+        </label>
       </div>
       <Kept
         label="What changed before"

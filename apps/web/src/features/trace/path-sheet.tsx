@@ -106,6 +106,9 @@ export function PathSheet({ tabs }: { tabs: ReactNode }) {
                   isOpen={open === b.id}
                   onOpen={() => setOpen(open === b.id ? null : b.id)}
                   onChange={(values) => setBlock(b.id, values)}
+                  twin={twinOf(path, b.id)}
+                  others={path.blocks.filter((o) => o.id !== b.id)}
+                  onTwin={(id) => setPath(withTwin(path, b.id, id))}
                   onRemove={() => setPath(withoutBlock(path, b.id))}
                 />
               ))}
@@ -189,10 +192,14 @@ interface RowProps {
   readonly isOpen: boolean;
   readonly onOpen: () => void;
   readonly onChange: (values: Partial<BlockData>) => void;
+  /** The block of the other channel that this one mirrors. */
+  readonly twin: string | undefined;
+  readonly others: readonly BlockData[];
+  readonly onTwin: (id: string | undefined) => void;
   readonly onRemove: () => void;
 }
 
-function BlockRow({ block, isOpen, onOpen, onChange, onRemove }: RowProps) {
+function BlockRow({ block, isOpen, onOpen, onChange, twin, others, onTwin, onRemove }: RowProps) {
   const { document } = useUnitContext();
   const name = block.name ?? block.id;
   return (
@@ -253,6 +260,17 @@ function BlockRow({ block, isOpen, onOpen, onChange, onRemove }: RowProps) {
                   onChange={(prior) => onChange({ prior: prior ?? undefined })}
                 />
               </label>
+              <label className="hs-wide">
+                <span className="hs-field-label">Mirrors, in the other channel</span>
+                <Select
+                  allowClear
+                  className="hs-wide"
+                  value={twin}
+                  options={others.map((o) => ({ value: o.id, label: o.name ?? o.id }))}
+                  onChange={onTwin}
+                  placeholder="nothing"
+                />
+              </label>
               {document.circuit.parts.length > 0 && (
                 <label className="hs-wide">
                   <span className="hs-field-label">Parts</span>
@@ -271,6 +289,19 @@ function BlockRow({ block, isOpen, onOpen, onChange, onRemove }: RowProps) {
       )}
     </>
   );
+}
+
+const twinOf = (path: PathData, id: string): string | undefined => {
+  const pair = path.twins?.find((t) => t.includes(id));
+  return pair && (pair[0] === id ? pair[1] : pair[0]);
+};
+
+/** The path with two blocks as each other's mirror; a block mirrors one other at most. */
+function withTwin(path: PathData, id: string, other: string | undefined): PathData {
+  const kept = (path.twins ?? []).filter(
+    (t) => !t.includes(id) && (other === undefined || !t.includes(other)),
+  );
+  return { ...path, twins: other === undefined ? kept : [...kept, [id, other]] };
 }
 
 /** Nothing typed yet: propose from the circuit, or begin with the usual path of such a unit. */
