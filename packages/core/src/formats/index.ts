@@ -10,3 +10,10 @@ export {
 } from './unit-file.ts';
 export { documentFromResource, readingsOf } from './unit-resource.ts';
 export { formatWant, parseWant } from './want-text.ts';
+export {
+  READING_COLUMNS,
+  readReadingsCsv,
+  writeReadingsCsv,
+  type ReadingRow,
+  type ReadingsCsv,
+} from './readings-csv.ts';

@@ -15,3 +15,13 @@ export {
   type MeterMode,
   type MeterOptions,
 } from './instrument.ts';
+export { judgeInCircuit, meterModeOf, ownValueFrom, type OwnValue } from './in-circuit.ts';
+export { rankDrifts, smallestReplacement, type Drift, type Replacement } from './harm.ts';
+export { sistersOf } from './batch.ts';
+export {
+  unknownFromChange,
+  type ChangeKind,
+  type KnownChange,
+  type Unknown as UnknownValue,
+} from './from-change.ts';
+export { judgeEsr, judgeOffset, judgeVoiceCoil, type SmallVerdict } from './small-verdicts.ts';

@@ -219,6 +219,28 @@ export class Probe {
     return spreadParts(without, this.model, usualTolerance);
   }
 
+  /** What it shows with some parts at other values; the others as they were last. Null for overload. */
+  readWith(values: readonly { readonly ref: string; readonly value: number }[]): number | null {
+    this.model.retuneAll(values);
+    return this.tryRead();
+  }
+
+  /** The other parts with their tolerances, and which of them the reading depends on. */
+  spreadWithout(ref: string): SpreadPart[] {
+    return this.presentSpread().filter((p) => p.ref !== ref);
+  }
+
+  /** Whether the reading rises or falls with each part, at the values as they are: 1, -1 or 0. */
+  signsOf(others: readonly SpreadPart[]): number[] {
+    return differenceSlopes(this.model, others, () => this.tryRead()).map(Math.sign);
+  }
+
+  /** The parts of a list that move the reading most; they are put back to their values. */
+  pathAround(ref: string, others: readonly SpreadPart[]): string[] {
+    this.model.retuneAll(others);
+    return this.through(ref);
+  }
+
   private tryRead(): number | null {
     try {
       return this.read();

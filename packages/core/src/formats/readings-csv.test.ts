@@ -1,0 +1,91 @@
+import type { UnitResource } from '@halfsplit/contract';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { circuitOf } from '../testing/circuits.ts';
+import { readReadingsCsv, writeReadingsCsv } from './readings-csv.ts';
+
+const unit = {
+  parts: circuitOf('R1 10k a 0\nR2 47k a b\nC1 22u polarised b 0\nQ1 2N3904 b a 0').parts.map((part, i) => ({
+    id: `id${i}`,
+    version: 0,
+    position: i,
+    part,
+  })),
+  readings: [],
+} as unknown as UnitResource;
+const read = (text: string) => {
+  const { rows, problems } = readReadingsCsv(text, unit);
+  return { rows: rows.map(({ line: _l, ...r }) => r), problems: problems.map((p) => p.message) };
+};
+
+describe('a table of readings', () => {
+  it('is read with or without a head, with any usual separator, in any notation', () => {
+    const expected = [
+      { ref: 'R1', value: 10_200, condition: 'leg lifted' },
+      { ref: 'C1', value: 3.1e-6, condition: 'in circuit', instrument: 'meter 2' },
+    ];
+    expect(
+      read('part,value,unit,condition,instrument\nR1,10.2k,,,\nC1,3.1u,F,in circuit,meter 2\n').rows,
+    ).toEqual(expected);
+    expect(read('R1;10,2k;;;\nC1;3,1u;;in circuit;meter 2').rows).toEqual(expected);
+    expect(read('\uFEFFref\tvalue\r\nR1\t10200\r\n').rows).toEqual([expected[0]]);
+    expect(read('R2,OL\nR1,0').rows).toEqual([
+      { ref: 'R2', value: 'open', condition: 'leg lifted' },
+      { ref: 'R1', value: 'short', condition: 'leg lifted' },
+    ]);
+  });
+
+  it('names the line of what it cannot read, and keeps the rest', () => {
+    const { rows, problems } = read('part,value\nR1,10k\nX9,1k\nR2,blue\nQ1,300');
+    expect(rows).toHaveLength(1);
+    expect(problems.map((p) => p.replace(/^[^:]*: /, ''))).toEqual([
+      'there is no part "X9".',
+      '"blue" is not a reading of R2.',
+      '"300" is not a reading of Q1.',
+    ]);
+    expect(problems[0]).toContain('line 3');
+  });
+
+  it('reads back what it writes', () => {
+    const reading = fc.record({
+      partId: fc.constantFrom('id0', 'id1', 'id2'),
+      value: fc.oneof(fc.constant('open' as const), fc.double({ min: 1e-9, max: 1e7, noNaN: true })),
+      condition: fc.constantFrom('in circuit' as const, 'leg lifted' as const),
+      instrument: fc.option(
+        fc
+          .string({ minLength: 1, maxLength: 12 })
+          .filter((s) => /^[a-z ",;0-9]*$/i.test(s) && s.trim() === s && s !== ''),
+      ),
+    });
+    fc.assert(
+      fc.property(fc.array(reading, { minLength: 1, maxLength: 8 }), (list) => {
+        const readings = list.map((r, i) => ({
+          ...r,
+          id: `r${i}`,
+          readoutId: null,
+          takenAt: '2026-01-01T00:00:00.000Z',
+          withdrawn: false,
+        }));
+        const { rows, problems } = readReadingsCsv(writeReadingsCsv({ ...unit, readings }), unit);
+        expect(problems).toEqual([]);
+        expect(rows).toHaveLength(list.length);
+        rows.forEach((row, i) => {
+          const { value, condition } = list[i]!;
+          expect(row.condition).toBe(condition);
+          if (typeof value === 'number') expect((row.value as number) / value).toBeCloseTo(1, 9);
+          else expect(row.value).toBe(value);
+        });
+      }),
+    );
+  });
+
+  it('never throws, whatever is pasted', () => {
+    fc.assert(
+      fc.property(fc.string({ maxLength: 300 }), (text) => {
+        const { rows, problems } = readReadingsCsv(text, unit);
+        expect(rows.length + problems.length).toBeGreaterThanOrEqual(0);
+      }),
+      { numRuns: 300 },
+    );
+  });
+});

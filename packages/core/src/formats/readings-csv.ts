@@ -1,0 +1,138 @@
+import type { ReadingCondition, UnitResource } from '@halfsplit/contract';
+import Papa from 'papaparse';
+import { KINDS } from '../circuit/index.ts';
+import { problem, type Problem } from '../errors.ts';
+import { parseValue, QUANTITY_KINDS } from '../quantity/index.ts';
+
+/** Columns of a table of readings; the first two are needed. */
+export const READING_COLUMNS = [
+  'part',
+  'value',
+  'unit',
+  'condition',
+  'instrument',
+  'taken_at',
+  'withdrawn',
+] as const;
+const LARGEST_CSV = 2_000_000;
+const MOST_PROBLEMS = 20;
+
+/** One reading of a table. */
+export interface ReadingRow {
+  readonly line: number;
+  readonly ref: string;
+  readonly value: number | 'open' | 'short';
+  readonly condition: ReadingCondition;
+  readonly instrument?: string;
+}
+
+export interface ReadingsCsv {
+  readonly rows: readonly ReadingRow[];
+  /** What could not be read, each with its line; the other rows stand. */
+  readonly problems: readonly Problem[];
+}
+
+const bad = (line: number, detail: string) => problem('file/invalid', { where: `line ${line}`, detail });
+
+/**
+ * Reads a table of readings: `part,value[,unit][,condition][,instrument]`, with or without a head, separated by comma,
+ * semicolon or tab, a decimal comma where the separator allows it. Values are in any notation of the trade.
+ */
+export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
+  if (text.length > LARGEST_CSV) return { rows: [], problems: [bad(1, 'it is larger than 2 MB')] };
+  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
+    skipEmptyLines: 'greedy',
+    delimiter: delimiterOf(text),
+  });
+  const lines = data.map((cells) => cells.map((c) => c.trim()));
+  const head = lines[0]?.map((c) => c.toLowerCase()) ?? [];
+  const hasHead = head.includes('part') || head.includes('ref');
+  const place = (name: string, usual: number) =>
+    hasHead ? head.indexOf(name === 'part' && !head.includes('part') ? 'ref' : name) : usual;
+  const columns = {
+    part: place('part', 0),
+    value: place('value', 1),
+    unit: place('unit', hasHead ? -1 : 2),
+    condition: place('condition', 3),
+    instrument: place('instrument', 4),
+    withdrawn: hasHead ? head.indexOf('withdrawn') : -1,
+  };
+  const rows: ReadingRow[] = [];
+  const problems: Problem[] = [];
+  const parts = new Map(unit.parts.map((p) => [p.part.ref.toLowerCase(), p.part]));
+  lines.slice(hasHead ? 1 : 0).forEach((cells, i) => {
+    const line = i + (hasHead ? 2 : 1);
+    const cell = (column: number) => (column < 0 ? '' : (cells[column] ?? ''));
+    if (/^(yes|true|1)$/i.test(cell(columns.withdrawn))) return;
+    const part = parts.get(cell(columns.part).toLowerCase());
+    if (!part) {
+      problems.push(bad(line, `there is no part "${cell(columns.part)}"`));
+      return;
+    }
+    const value = valueIn(cell(columns.value), cell(columns.unit), KINDS[part.kind].value);
+    if (value === null) {
+      problems.push(bad(line, `"${cell(columns.value)}" is not a reading of ${part.ref}`));
+      return;
+    }
+    const instrument = cell(columns.instrument);
+    rows.push({
+      line,
+      ref: part.ref,
+      value,
+      condition: /in circuit/i.test(cell(columns.condition)) ? 'in circuit' : 'leg lifted',
+      ...(instrument === '' ? {} : { instrument: instrument.slice(0, 80) }),
+    });
+  });
+  return { rows, problems: problems.slice(0, MOST_PROBLEMS) };
+}
+
+/** Semicolons and tabs are separators where they stand in the first line; commas otherwise. */
+function delimiterOf(text: string): string {
+  const first = text.split(/\r?\n/, 1)[0] ?? '';
+  return first.includes('\t') ? '\t' : first.includes(';') ? ';' : ',';
+}
+
+function valueIn(
+  text: string,
+  unitText: string,
+  kind: (typeof KINDS)['resistor']['value'],
+): ReadingRow['value'] | null {
+  const word = text.toLowerCase();
+  if (['open', 'ol', 'o.l'].includes(word)) return 'open';
+  if (word === 'short') return 'short';
+  if (kind === null || text === '') return null;
+  const plain = /^-?\d+,\d+/.test(text) ? text.replace(',', '.') : text;
+  const number = /^[\d.]+e[+-]?\d+$/i.test(plain) ? Number(plain) : Number.NaN;
+  if (Number.isFinite(number)) return number === 0 ? 'short' : number;
+  const parsed = parseValue(
+    `${plain}${unitText === QUANTITY_KINDS[kind] || unitText === 'Ω' ? '' : unitText}`,
+    {
+      kind,
+      purpose: 'reading',
+    },
+  );
+  if (!parsed.ok || !(parsed.readings[0].value >= 0)) return null;
+  const { value } = parsed.readings[0];
+  return value === 0 ? 'short' : value;
+}
+
+/** Every reading of parts as a table, the withdrawn ones too, in SI units. */
+export function writeReadingsCsv(unit: UnitResource): string {
+  const parts = new Map(unit.parts.map((p) => [p.id, p.part]));
+  const rows = unit.readings.flatMap((r) => {
+    const part = r.partId === null ? undefined : parts.get(r.partId);
+    if (!part) return [];
+    return [
+      {
+        part: part.ref,
+        value: r.value,
+        unit: typeof r.value === 'number' ? QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'] : '',
+        condition: r.condition,
+        instrument: r.instrument ?? '',
+        taken_at: r.takenAt,
+        withdrawn: r.withdrawn ? 'yes' : '',
+      },
+    ];
+  });
+  return `${Papa.unparse({ fields: [...READING_COLUMNS], data: rows.map((r) => READING_COLUMNS.map((c) => r[c])) }, { newline: '\n', escapeFormulae: true })}\n`;
+}

@@ -1,0 +1,88 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { UnitDocument } from '../circuit/index.ts';
+import { circuitOf } from '../testing/circuits.ts';
+import { parseEntry } from './entry-line.ts';
+
+const document: UnitDocument = {
+  unit: {},
+  circuit: circuitOf(
+    'V1 9V vcc 0\nR7 47k vcc c\nQ2 2N3904 c b e\nR1 10k b 0\nC3 4u7 polarised c out\nR2 1k e 0\nR3 1k out 0',
+  ),
+  readouts: [
+    { id: 'offset', name: 'Offset', kind: 'voltage', net: 'out' },
+    { id: 'gain', name: 'Gain at 1 kHz', kind: 'gain', from: 'b', to: 'out', frequencyHz: 1000 },
+  ],
+  path: { blocks: [{ id: 'x' }], links: [], testPoints: [{ id: 'TP5', net: 'out' }] },
+};
+const read = (line: string) => {
+  const result = parseEntry(line, document);
+  return result.ok ? result.entry : result.problem.message;
+};
+
+describe('one field for everything', () => {
+  it('takes readings of parts in any notation, with ESR and condition', () => {
+    expect(read('R7 62k')).toEqual({ kind: 'part', ref: 'R7', value: 62_000 });
+    expect(read('r7 62k in circuit')).toEqual({
+      kind: 'part',
+      ref: 'R7',
+      value: 62_000,
+      condition: 'in circuit',
+    });
+    expect(read('C3 3.9u esr 8')).toEqual({ kind: 'part', ref: 'C3', value: 3.9e-6, esr: 8 });
+    expect(read('C3 OL lifted')).toEqual({ kind: 'part', ref: 'C3', value: 'open', condition: 'leg lifted' });
+    expect(read('R7 0')).toEqual({ kind: 'part', ref: 'R7', value: 'short' });
+  });
+
+  it('takes voltages at pins, nets and points, what is heard, and readouts', () => {
+    expect(read('Q2c 4.1V')).toEqual({ kind: 'voltage', at: 'c', net: 'c', value: 4.1 });
+    expect(read('vcc 8.9')).toEqual({ kind: 'voltage', at: 'vcc', net: 'vcc', value: 8.9 });
+    expect(read('TP5 hum')).toEqual({ kind: 'seen', at: 'TP5', saw: 'hum' });
+    expect(read('TP5 12mV')).toEqual({ kind: 'voltage', at: 'TP5', net: 'out', value: 0.012 });
+    expect(read('offset 12mV')).toEqual({ kind: 'readout', id: 'offset', value: 0.012 });
+    expect(read('Gain at 1 kHz 21.5')).toEqual({ kind: 'readout', id: 'gain', value: 21.5 });
+  });
+
+  it('says what it cannot read, and what would do', () => {
+    expect(read('X9 4k7')).toContain('"X9" is no part, pin, net, test point or readout');
+    expect(read('R7')).toContain('the reading is missing');
+    expect(read('R7 many')).toContain('R7:');
+    expect(read('C3 4u esr')).toContain('the ESR is missing');
+    expect(read('Q2 300')).toContain('type a pin, as Q2c 4.1V');
+    expect(read('TP5 blue')).toContain('neither a voltage nor what is seen');
+    expect(read('')).toContain('empty');
+  });
+
+  it('never throws, whatever is typed', () => {
+    const words = fc.constantFrom(
+      'R7',
+      'C3',
+      'Q2c',
+      'TP5',
+      '62k',
+      'esr',
+      'in',
+      'circuit',
+      '-',
+      '4.1V',
+      'hum',
+      '∞',
+      'offset',
+    );
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          fc.string(),
+          fc.array(words, { maxLength: 6 }).map((w) => w.join(' ')),
+        ),
+        (line) => {
+          const result = parseEntry(line, document);
+          if (!result.ok) expect(result.problem.message.length).toBeGreaterThan(5);
+          else if (result.entry.kind === 'part' && typeof result.entry.value === 'number')
+            expect(result.entry.value).toBeGreaterThan(0);
+        },
+      ),
+      { numRuns: 500 },
+    );
+  });
+});

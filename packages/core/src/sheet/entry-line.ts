@@ -1,0 +1,142 @@
+import { SAW, type SawWord } from '@halfsplit/contract';
+import { KINDS, netsOf, type Part, type UnitDocument } from '../circuit/index.ts';
+import { problem, type Problem } from '../errors.ts';
+import { parseValue, type QuantityKind } from '../quantity/index.ts';
+
+/** What one line of the entry field says. */
+export type Entry =
+  /** A reading of a part, with its ESR where one was typed. */
+  | {
+      readonly kind: 'part';
+      readonly ref: string;
+      readonly value: number | 'open' | 'short';
+      readonly esr?: number;
+      readonly condition?: 'in circuit' | 'leg lifted';
+    }
+  /** A direct voltage at a net, a test point, or a pin of a part. */
+  | { readonly kind: 'voltage'; readonly at: string; readonly net: string | null; readonly value: number }
+  /** What is seen or heard at a test point. */
+  | { readonly kind: 'seen'; readonly at: string; readonly saw: SawWord }
+  /** What the bench says of a readout. */
+  | { readonly kind: 'readout'; readonly id: string; readonly value: number };
+
+export type EntryResult =
+  { readonly ok: true; readonly entry: Entry } | { readonly ok: false; readonly problem: Problem };
+
+const OPEN_WORDS = ['open', 'ol', 'o.l', 'inf'];
+const SHORT_WORDS = ['short', 'shorted'];
+const SAW_WORDS: Readonly<Record<string, SawWord>> = {
+  ...Object.fromEntries(SAW.map((s) => [s, s])),
+  there: 'good',
+  ok: 'good',
+  nothing: 'none',
+  dead: 'none',
+};
+
+const bad = (detail: string, ref?: string): EntryResult => ({
+  ok: false,
+  problem: problem('sheet/unreadable', { detail, ref }),
+});
+
+/**
+ * Reads one line of the entry field: `R7 62k`, `C3 3.9u esr 8`, `R7 62k in circuit`, `Q2c 4.1V` (a pin of a part), `vcc 11.9V`,
+ * `TP5 hum`, `TP5 4.1V`, `offset 12mV` (a readout by its id or name). Units follow from what it is of.
+ */
+export function parseEntry(line: string, document: UnitDocument): EntryResult {
+  const text = line.trim().replace(/\s+/g, ' ');
+  if (text === '') return bad('The line is empty.');
+  const lower = text.toLowerCase();
+  const readout = document.readouts
+    .flatMap((r) => [r.id, r.name].map((name) => ({ r, name })))
+    .filter(({ name }) => lower.startsWith(`${name.toLowerCase()} `))
+    .sort((a, b) => b.name.length - a.name.length)[0];
+  const [head, ...rest] = text.split(' ');
+  const part = partNamed(head!, document);
+  const point = document.path?.testPoints?.find((t) => t.id.toLowerCase() === head!.toLowerCase());
+  if (part) return partEntry(part, rest);
+  if (point) return placeEntry(point.id, point.net ?? null, rest);
+  const net = netsOf(document.circuit).find((n) => n.toLowerCase() === head!.toLowerCase());
+  if (net !== undefined) return placeEntry(net, net, rest);
+  const pin = pinNamed(head!, document);
+  if (pin) return placeEntry(pin.net, pin.net, rest);
+  if (readout) {
+    const value = parseValue(text.slice(readout.name.length).trim(), { purpose: 'reading', kind: 'number' });
+    const any = value.ok ? value : parseValue(text.slice(readout.name.length).trim(), { purpose: 'reading' });
+    return any.ok
+      ? { ok: true, entry: { kind: 'readout', id: readout.r.id, value: any.readings[0].value } }
+      : bad(any.problem.message);
+  }
+  return bad(`"${head}" is no part, pin, net, test point or readout of this unit.`);
+}
+
+const partNamed = (word: string, { circuit }: UnitDocument): Part | undefined =>
+  circuit.parts.find((p) => p.ref.toLowerCase() === word.toLowerCase());
+
+/** `Q2c`: a part and one of its pins. */
+function pinNamed(word: string, { circuit }: UnitDocument): { net: string } | undefined {
+  const lower = word.toLowerCase();
+  for (const p of circuit.parts) {
+    const ref = p.ref.toLowerCase();
+    if (!lower.startsWith(ref)) continue;
+    const pin = lower.slice(ref.length).replace(/^[.-]/, '');
+    const net = Object.entries(p.pins).find(([name]) => name.toLowerCase() === pin)?.[1];
+    if (net !== undefined) return { net };
+  }
+  return undefined;
+}
+
+function partEntry(part: Part, words: readonly string[]): EntryResult {
+  const rest = [...words];
+  const tail = rest.join(' ').toLowerCase();
+  let condition: 'in circuit' | 'leg lifted' | undefined;
+  if (/\bin circuit$/.test(tail)) [condition] = ['in circuit' as const, rest.splice(-2)];
+  else if (/\b(leg )?lifted$/.test(tail))
+    [condition] = ['leg lifted' as const, rest.splice(/leg lifted$/.test(tail) ? -2 : -1)];
+  const esrAt = rest.findIndex((w) => w.toLowerCase() === 'esr');
+  let esr: number | undefined;
+  if (esrAt >= 0) {
+    const parsed = parseValue(rest.slice(esrAt + 1).join(' '), { kind: 'resistor', purpose: 'reading' });
+    if (!parsed.ok) return bad(`${part.ref}: the ESR is missing or cannot be read.`, part.ref);
+    esr = parsed.readings[0].value;
+    rest.splice(esrAt);
+  }
+  const word = rest.join(' ').trim();
+  if (word === '') return bad(`${part.ref}: the reading is missing.`, part.ref);
+  const more = { ...(esr === undefined ? {} : { esr }), ...(condition === undefined ? {} : { condition }) };
+  if (OPEN_WORDS.includes(word.toLowerCase()))
+    return { ok: true, entry: { kind: 'part', ref: part.ref, value: 'open', ...more } };
+  if (SHORT_WORDS.includes(word.toLowerCase()))
+    return { ok: true, entry: { kind: 'part', ref: part.ref, value: 'short', ...more } };
+  const quantity: QuantityKind | null = KINDS[part.kind].value;
+  if (quantity === null)
+    return bad(
+      `${part.ref} has no value that a meter reads; type a pin, as ${part.ref}${Object.keys(part.pins)[0] ?? ''} 4.1V.`,
+      part.ref,
+    );
+  const expected = typeof part.marked === 'number' ? { expected: part.marked } : {};
+  const parsed = parseValue(word, { kind: quantity, purpose: 'reading', ...expected });
+  if (!parsed.ok) return bad(`${part.ref}: ${parsed.problem.message}`, part.ref);
+  const { value } = parsed.readings[0];
+  if (!(value >= 0)) return bad(`${part.ref}: a reading of a part is not below zero.`, part.ref);
+  return { ok: true, entry: { kind: 'part', ref: part.ref, value: value === 0 ? 'short' : value, ...more } };
+}
+
+function placeEntry(at: string, net: string | null, words: readonly string[]): EntryResult {
+  const word = words.join(' ').trim();
+  if (word === '') return bad(`${at}: what was seen there is missing.`);
+  const saw = SAW_WORDS[word.toLowerCase()];
+  if (saw) return { ok: true, entry: { kind: 'seen', at, saw } };
+  const parsed = parseValue(word, { kind: 'voltage', purpose: 'reading' });
+  if (!parsed.ok) return bad(`${at}: "${word}" is neither a voltage nor what is seen: ${SAW.join(', ')}.`);
+  return { ok: true, entry: { kind: 'voltage', at, net, value: parsed.readings[0].value } };
+}
+
+/** Words with which a line can begin, for completion: parts, test points, nets, readouts. */
+export function entryHeads(document: UnitDocument): string[] {
+  return [
+    ...document.circuit.parts.map((p) => p.ref),
+    ...(document.path?.testPoints ?? []).map((t) => t.id),
+    ...netsOf(document.circuit).filter((n) => n !== document.circuit.ground),
+    ...document.readouts.map((r) => r.name),
+  ];
+}
