@@ -3,7 +3,7 @@ import { BOOSTER, expect, goTo, newUnit, saved, test, typeParts } from './suppor
 test('a measuring run with the keyboard only: type, Enter, next', async ({ page }) => {
   await newUnit(page, 'Keyboard run');
   await typeParts(page, BOOSTER);
-  await page.keyboard.press('Alt+2');
+  await page.keyboard.press('Alt+4');
   await expect(page.getByLabel('Reading of C1')).toBeFocused();
   await page.keyboard.type('98n');
   await page.keyboard.press('Enter');

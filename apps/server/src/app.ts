@@ -1,4 +1,5 @@
 import multipart from '@fastify/multipart';
+import sse from '@fastify/sse';
 import swagger from '@fastify/swagger';
 import { API_ROOT } from '@halfsplit/contract';
 import fastify, {
@@ -17,6 +18,8 @@ import {
 import type { Sequelize } from 'sequelize';
 import { evidenceRoutes } from './features/evidence/routes.ts';
 import { photoRoutes } from './features/photos/routes.ts';
+import { UnitChanges } from './changes.ts';
+import { liveRoutes } from './features/live/routes.ts';
 import { logRoutes } from './features/log/routes.ts';
 import { partRoutes } from './features/parts/routes.ts';
 import { planRoutes } from './features/plan/routes.ts';
@@ -29,6 +32,7 @@ import { webPlugins } from './plugins/web.ts';
 declare module 'fastify' {
   interface FastifyInstance {
     database: Sequelize;
+    changes: UnitChanges;
   }
 }
 
@@ -57,10 +61,14 @@ export async function buildApp(options: AppOptions): Promise<App> {
     bodyLimit: BODY_LIMIT,
   }).withTypeProvider<ZodTypeProvider>();
   app.decorate('database', options.database);
+  const changes = new UnitChanges();
+  app.decorate('changes', changes);
+  app.addHook('preClose', () => changes.end());
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   problemErrors(app);
   await app.register(multipart);
+  await app.register(sse);
   await app.register(swagger, {
     openapi: {
       info: {
@@ -82,6 +90,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
       planRoutes(typed);
       evidenceRoutes(typed);
       photoRoutes(typed);
+      liveRoutes(typed);
       logRoutes(typed);
       typed.get('/health', { schema: { hide: true } }, async () => {
         await options.database.query('SELECT 1');

@@ -39,6 +39,8 @@ export const readingResourceSchema = z.object({
   value: readingValueSchema,
   condition: readingConditionSchema,
   instrument: z.string().nullable(),
+  /** Series resistance read with a capacity, ohm. */
+  esr: z.number().nullable(),
   takenAt: timeSchema,
   withdrawn: z.boolean(),
 });
@@ -185,6 +187,7 @@ export const createReadingSchema = z
     value: readingValueSchema,
     condition: readingConditionSchema.default('leg lifted'),
     instrument: z.string().trim().max(80).optional(),
+    esr: z.number().positive().max(1e9).optional(),
   })
   .refine((r) => (r.partId === undefined) !== (r.readoutId === undefined), {
     message: 'a reading is of one part or of one readout',

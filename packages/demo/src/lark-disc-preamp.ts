@@ -87,7 +87,7 @@ export const larkDiscPreamp: DemoUnit = {
     { ref: 'R109', value: 55_300, condition: 'leg lifted' },
     { ref: 'C102', value: 9.1e-6, condition: 'leg lifted' },
     { ref: 'R105', value: 12_300, condition: 'in circuit' },
-    { ref: 'R108', value: 171_000, condition: 'in circuit' },
+    { ref: 'C106', value: 4.1e-9, condition: 'in circuit' },
     { ref: 'C105', value: 6.9e-9, condition: 'leg lifted' },
     { ref: 'R106', value: 1_095, condition: 'leg lifted' },
   ],

@@ -84,5 +84,6 @@ export async function sendPhoto(unitId: string, file: File, key: string): Promis
 
 export const photoUrl = (unitId: string, photo: { id: string; version: number }): string =>
   `${API_ROOT}/units/${unitId}/photos/${photo.id}?v=${photo.version}`;
+export const readingsUrl = (unitId: string): string => `${API_ROOT}/units/${unitId}/readings.csv`;
 export const fileUrl = (unitId: string): string => `${API_ROOT}/units/${unitId}/file`;
 export const newKey = (): string => crypto.randomUUID();

@@ -27,6 +27,8 @@ export type Change =
       readonly seen: number;
       readonly value: number | 'open' | 'short';
       readonly condition: ReadingCondition;
+      readonly instrument?: string;
+      readonly esr?: number;
       readonly takenAt: string;
     }
   | { readonly type: 'add-readout'; readonly tempId: string; readonly readout: UnitFileReadout }
@@ -100,7 +102,8 @@ export function applyChange(unit: UnitResource, change: Change): UnitResource {
             readoutId: change.readoutId ?? null,
             value: change.value,
             condition: change.condition,
-            instrument: null,
+            instrument: change.instrument ?? null,
+            esr: change.esr ?? null,
             takenAt: change.takenAt,
             withdrawn: false,
           },
@@ -185,9 +188,16 @@ export function requestFor(
     case 'remove-part':
       return post(`/parts/${change.partId}/remove`, { baseVersion: versionOf(change.partId, change.seen) });
     case 'add-reading': {
-      const { partId, readoutId, value, condition, seen } = change;
+      const { partId, readoutId, value, condition, instrument, esr, seen } = change;
       const subject = partId === undefined ? { readoutId } : { partId };
-      return post('/readings', { ...subject, baseVersion: versionOf(partId ?? '', seen), value, condition });
+      return post('/readings', {
+        ...subject,
+        baseVersion: versionOf(partId ?? '', seen),
+        value,
+        condition,
+        ...(instrument === undefined ? {} : { instrument }),
+        ...(esr === undefined ? {} : { esr }),
+      });
     }
     case 'add-readout':
       return post('/readouts', { baseVersion: 0, readout: change.readout });

@@ -4,6 +4,7 @@ import { Button, Spin } from 'antd';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
 import { useChange } from '../api/outbox-context.tsx';
+import { useLive } from '../api/use-live.ts';
 import { useDocument, useUnit } from '../api/use-unit.ts';
 import { useAnalysis } from '../compute/use-analysis.ts';
 import { ReadoutsDock } from '../features/readouts/index.ts';
@@ -65,6 +66,7 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
   const problems = useMemo(() => checkCircuit(saved.circuit, saved.readouts), [saved]);
   const response = useMemo(() => responseNets(document.readouts, readoutId), [document.readouts, readoutId]);
   const analysis = useAnalysis(document, response);
+  useLive(unit);
   useStage(unit, useLocation().pathname, change);
   useUndoKey(unit, change);
   const value = useMemo(

@@ -2,6 +2,7 @@ import { expose } from 'comlink';
 import type { SearchOptions, SolveRequest, UnitDocument } from '@halfsplit/core';
 import { deepAnalysis, spreadRuns, type DeepRequest } from './deep.ts';
 import { partsShare, searchOf, type PartsRequest } from './finding.ts';
+import { harmOf, judgeAll, type JudgeRequest } from './measuring.ts';
 import { analyse, analyseSlowly, search, type AnalysisRequest } from './engine.ts';
 
 const engine = {
@@ -31,6 +32,8 @@ const engine = {
     await Promise.all(told);
     return entries;
   },
+  judge: (request: JudgeRequest) => judgeAll(request),
+  harm: (document: UnitDocument) => harmOf(document),
   search: async (request: SolveRequest, onProgress: (fraction: number) => Promise<void>) => {
     const told: Promise<void>[] = [];
     const outcome = search(request, (fraction) => told.push(onProgress(fraction)));

@@ -102,8 +102,10 @@ function valueIn(
   if (word === 'short') return 'short';
   if (kind === null || text === '') return null;
   const plain = /^-?\d+,\d+/.test(text) ? text.replace(',', '.') : text;
-  const number = /^[\d.]+e[+-]?\d+$/i.test(plain) ? Number(plain) : Number.NaN;
-  if (Number.isFinite(number)) return number === 0 ? 'short' : number;
+  // A bare number is what it says, in SI units.
+  const number = /^\d*\.?\d+(e[+-]?\d+)?$/i.test(plain) ? Number(plain) : Number.NaN;
+  if (Number.isFinite(number) && (unitText === '' || unitText === QUANTITY_KINDS[kind]))
+    return number === 0 ? 'short' : number;
   const parsed = parseValue(
     `${plain}${unitText === QUANTITY_KINDS[kind] || unitText === 'Ω' ? '' : unitText}`,
     {

@@ -1,6 +1,7 @@
 import {
   DataTypes,
   Model,
+  type CreationOptional,
   type InferAttributes,
   type InferCreationAttributes,
   type Sequelize,
@@ -19,6 +20,7 @@ export class ReadingModel extends Model<
   declare value: number | 'open' | 'short';
   declare condition: ReadingCondition;
   declare instrument: string | null;
+  declare esr: CreationOptional<number | null>;
   declare takenAt: Date;
   declare withdrawnAt: Date | null;
 }
@@ -33,6 +35,7 @@ export function defineReading(sequelize: Sequelize): void {
       value: DataTypes.JSONB,
       condition: DataTypes.TEXT,
       instrument: DataTypes.TEXT,
+      esr: DataTypes.DOUBLE,
       takenAt: DataTypes.DATE,
       withdrawnAt: DataTypes.DATE,
     },

@@ -40,6 +40,7 @@ export async function addReading(
       value: request.value,
       condition: request.condition,
       instrument: request.instrument ?? null,
+      esr: request.esr ?? null,
       takenAt: new Date(),
       withdrawnAt: null,
     },

@@ -14,7 +14,7 @@ export async function unitOrNotFound(id: string, transaction?: Transaction): Pro
 }
 
 /** One write to one unit: locks it, makes the change once, and answers the unit as it then is. */
-export function changeUnit(
+export async function changeUnit(
   database: Sequelize,
   request: FastifyRequest,
   reply: FastifyReply,
@@ -22,10 +22,12 @@ export function changeUnit(
   status: number,
   change: (unit: UnitModel, transaction: Transaction) => Promise<void>,
 ): Promise<UnitResource> {
-  return writeOnce(database, request, reply, async (transaction) => {
+  const answer = await writeOnce(database, request, reply, async (transaction) => {
     const unit = await lockUnit(unitId, transaction);
     if (!unit) throw notFound('unit', unitId);
     await change(unit, transaction);
     return { status, body: await unitOrNotFound(unitId, transaction) };
   });
+  request.server.changes.tell(answer.id, answer.version);
+  return answer;
 }

@@ -146,6 +146,7 @@ export async function loadUnit(id: string, transaction?: Transaction): Promise<U
       value: r.value,
       condition: r.condition,
       instrument: r.instrument,
+      esr: r.esr,
       takenAt: r.takenAt.toISOString(),
       withdrawn: r.withdrawnAt !== null,
     })),

@@ -6,6 +6,7 @@ import {
   unitResourceSchema,
   updateUnitSchema,
 } from '@halfsplit/contract';
+import { writeReadingsCsv } from '@halfsplit/core';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { notFound } from '../../errors.ts';
@@ -89,6 +90,15 @@ export function unitRoutes(app: App): void {
     status: 200,
     change: (unit, { body }, t) => updateUnit(unit, body, t),
   });
+  app.get(
+    '/units/:unitId/readings.csv',
+    { schema: { tags: ['readings'], summary: 'Every reading of parts as a table', params } },
+    async (request, reply) => {
+      const unit = await unitOrNotFound(request.params.unitId);
+      void reply.header('content-disposition', 'attachment; filename="readings.csv"');
+      return reply.type('text/csv; charset=utf-8').send(writeReadingsCsv(unit));
+    },
+  );
   app.get(
     '/units/:unitId/file',
     { schema: { tags: ['units'], summary: 'The unit as a unit file', params } },

@@ -97,6 +97,7 @@ interface FileReading {
   readonly value: number | 'open' | 'short';
   readonly condition: ReadingModel['condition'];
   readonly instrument?: string | null;
+  readonly esr?: number | null;
   readonly takenAt: string;
   readonly withdrawn?: boolean;
 }
@@ -211,6 +212,7 @@ async function insertReadings(
         value: r.value,
         condition: r.condition === 'in circuit' ? 'in circuit' : 'leg lifted',
         instrument: r.instrument ?? null,
+        esr: typeof r.esr === 'number' && r.esr > 0 ? r.esr : null,
         takenAt,
         withdrawnAt: r.withdrawn === true ? takenAt : null,
       },
@@ -264,9 +266,17 @@ export async function exportUnit(id: string): Promise<{ text: string; name: stri
       const ref = r.partId === null ? undefined : refs.get(r.partId);
       const readout = r.readoutId === null ? undefined : readoutIds.get(r.readoutId);
       if (ref === undefined && readout === undefined) return [];
-      const { value, condition, instrument, takenAt, withdrawn } = r;
+      const { value, condition, instrument, esr, takenAt, withdrawn } = r;
       return [
-        { ...(ref ? { ref } : { readout: readout! }), value, condition, instrument, takenAt, withdrawn },
+        {
+          ...(ref ? { ref } : { readout: readout! }),
+          value,
+          condition,
+          instrument,
+          ...(esr === null ? {} : { esr }),
+          takenAt,
+          withdrawn,
+        },
       ];
     }),
     ...(resource.path ? { path: resource.path } : {}),

@@ -6,13 +6,15 @@ import { byHarm, type MeasuredPart } from './run.ts';
 
 interface ReadingsTableProps {
   readonly parts: readonly MeasuredPart[];
+  /** The parts come in an order that was chosen; otherwise the drifted ones are put on top. */
+  readonly isOrdered: boolean;
   readonly currentRef: string | null;
   readonly onSelect: (ref: string) => void;
 }
 
 /** All measurable parts, the drifted ones on top. */
-export function ReadingsTable({ parts, currentRef, onSelect }: ReadingsTableProps) {
-  const rows = useMemo(() => byHarm(parts), [parts]);
+export function ReadingsTable({ parts, isOrdered, currentRef, onSelect }: ReadingsTableProps) {
+  const rows = useMemo(() => (isOrdered ? parts : byHarm(parts)), [parts, isOrdered]);
   return (
     <div className="hs-scroll" tabIndex={0} aria-label="List of readings, scrolls">
       <table className="hs-table">

@@ -1,8 +1,7 @@
 import type { ReadingResource, UnitResource } from '@halfsplit/contract';
 import { formatSheetLine, normalisePart, parseSheetLine } from '@halfsplit/core';
 import { describe, expect, it } from 'vitest';
-import { readReading } from './reading-text.ts';
-import { byHarm, measuredParts, nextToMeasure } from './run.ts';
+import { byHarm, measuredParts, nextToMeasure, ordered, repeated } from './run.ts';
 
 const LINES = [
   'V1 9V vcc 0',
@@ -28,6 +27,7 @@ function unitWith(
     value,
     condition: condition ?? 'leg lifted',
     instrument: null,
+    esr: null,
     takenAt: new Date(i * 1000).toISOString(),
     withdrawn: false,
   }));
@@ -82,31 +82,26 @@ describe('a measuring run', () => {
   });
 });
 
-describe('readReading', () => {
-  it.each([
-    ['R2', '62k', 62_000],
-    ['R2', '47.3', 47.3],
-    ['C1', '3.1u', 3.1e-6],
-    ['C1', '21.8', 21.8e-6],
-    ['R2', 'OL', 'open'],
-    ['R2', 'open', 'open'],
-    ['C1', 'short', 'short'],
-    ['R2', '0', 'short'],
-  ] as const)('reads on %s the text %j', (ref, text, value) => {
-    expect(readReading(text, part(ref))).toEqual({
-      ok: true,
-      value: typeof value === 'number' ? expect.closeTo(value, 15) : value,
-    });
+describe('repeated readings', () => {
+  it('have a mean and a spread under one condition, and none for a single one', () => {
+    const of = (values: readonly number[]) => unitWith(values.map((v) => ['R1', v] as const)).readings;
+    expect(repeated(of([9_900, 10_000, 10_100]))).toEqual({ count: 3, mean: 10_000, spread: 100 });
+    expect(repeated(of([9_900]))).toBeNull();
+    const mixed = unitWith([
+      ['R1', 8_000, 'in circuit'],
+      ['R1', 9_900],
+      ['R1', 10_100],
+    ]).readings;
+    expect(repeated(mixed)!.count).toBe(2);
   });
+});
 
-  it.each([
-    ['R2', '4x7', /cannot be read/],
-    ['R2', '-5', /not below zero/],
-    ['R2', '47nF', /is in F/],
-    ['C1', '62k', /cannot be read/],
-  ] as const)('refuses on %s the text %j with a sentence', (ref, text, sentence) => {
-    const read = readReading(text, part(ref));
-    expect(!read.ok && read.sentence).toMatch(sentence);
+describe('an order of the run', () => {
+  it('puts what ranks higher first and keeps the sheet where nothing tells', () => {
+    const parts = measuredParts(unitWith([]));
+    const names = (list: readonly { part: { ref: string } }[]) => list.map((p) => p.part.ref);
+    expect(names(ordered(parts, () => 0))).toEqual(['R1', 'R2', 'C1', 'R3']);
+    expect(names(ordered(parts, (ref) => (ref === 'C1' ? 1 : 0)))).toEqual(['C1', 'R1', 'R2', 'R3']);
   });
 });
 

@@ -1,0 +1,26 @@
+import { API_ROOT, type UnitResource } from '@halfsplit/contract';
+import { useEffect } from 'react';
+import { unstable_serialize, useSWRConfig } from 'swr';
+import { unitKey } from './use-unit.ts';
+
+/** Fetches the unit again as soon as another page has changed it; the browser reconnects by itself. */
+export function useLive(unit: UnitResource): void {
+  const { mutate, cache } = useSWRConfig();
+  const { id } = unit;
+  useEffect(() => {
+    const events = new EventSource(`${API_ROOT}/units/${id}/events`);
+    const refresh = () => void mutate(unitKey(id));
+    events.addEventListener('version', (event) => {
+      const { version } = JSON.parse((event as MessageEvent<string>).data) as { version: number };
+      const known = cache.get(unstable_serialize(unitKey(id)))?.data as UnitResource | undefined;
+      if (!known || known.version < version) refresh();
+    });
+    // What happened while nobody listened.
+    let isFirst = true;
+    events.addEventListener('open', () => {
+      if (!isFirst) refresh();
+      isFirst = false;
+    });
+    return () => events.close();
+  }, [id, mutate, cache]);
+}

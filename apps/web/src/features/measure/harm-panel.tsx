@@ -1,0 +1,126 @@
+import { formatPlain, sistersOf, type Drift } from '@halfsplit/core';
+import { Button } from 'antd';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import { useHarm } from '../../compute/use-measuring.ts';
+import { ToneMark } from '../../ui/marks.tsx';
+
+const TONES = { replace: 'out', watch: 'edge', leave: 'in' } as const;
+
+/** Every drift by what it does, the fewest parts to make good, and the sisters of a bad one. */
+export function HarmPanel() {
+  const { unit, document, change, selectedRef, selectRef } = useUnitContext();
+  const harm = useHarm(document);
+  if (!harm) return <p className="hs-empty-words">Weighing the drifts…</p>;
+  const { drifts, replacement } = harm;
+  if (drifts.length === 0)
+    return (
+      <p className="hs-empty-words">
+        Nothing is found to differ from its marking yet. What differs is listed here by what it does to the
+        readouts.
+      </p>
+    );
+  const parts = document.circuit.parts;
+  const suspects = drifts
+    .filter((d) => d.advice === 'replace')
+    .flatMap((d) =>
+      sistersOf(
+        parts.find((p) => p.ref === d.ref)!,
+        parts,
+      ),
+    )
+    .filter((p) => (p.found === null || p.found === undefined) && !drifts.some((d) => d.ref === p.ref));
+  const sisters = [...new Set(suspects.map((p) => p.ref))];
+  const nameOf = (id: string | null) => document.readouts.find((r) => r.id === id)?.name ?? '';
+  const plan = (refs: readonly string[]) => {
+    const changes = refs.flatMap((ref) => {
+      const resource = unit.parts.find((p) => p.part.ref === ref);
+      const marked = parts.find((p) => p.ref === ref)?.marked;
+      return resource && typeof marked === 'number'
+        ? [{ partId: resource.id, baseVersion: resource.version, planned: marked }]
+        : [];
+    });
+    if (changes.length > 0)
+      change({ type: 'accept-plan', changes, reason: 'the fewest parts that bring every readout back' });
+  };
+  return (
+    <div className="hs-scroll" tabIndex={0} aria-label="Drifts, scroll">
+      <p className="hs-replacement" role="status">
+        {replacement.refs === null ? (
+          'No few of these parts bring every readout back.'
+        ) : replacement.refs.length === 0 ? (
+          'Every readout is in its range; nothing has to be replaced.'
+        ) : (
+          <>
+            Replace <strong className="hs-mono">{replacement.refs.join(', ')}</strong>: that alone brings
+            every readout back in range.{' '}
+            <Button size="small" type="primary" onClick={() => plan(replacement.refs!)}>
+              Plan it
+            </Button>
+          </>
+        )}
+      </p>
+      {sisters.length > 0 && (
+        <p className="hs-caution">
+          Of the same batch, not measured yet:{' '}
+          {sisters.map((ref) => (
+            <button key={ref} className="hs-link hs-mono" onClick={() => selectRef(ref)}>
+              {ref}
+            </button>
+          ))}
+        </p>
+      )}
+      <table className="hs-table hs-suspects">
+        <thead>
+          <tr>
+            <th>Part</th>
+            <th className="hs-right">off by</th>
+            <th>what to do</th>
+            <th>moves most</th>
+          </tr>
+        </thead>
+        <tbody>
+          {drifts.map((d) => (
+            <DriftRow
+              key={d.ref}
+              drift={d}
+              name={nameOf(d.readoutId)}
+              isSelected={d.ref === selectedRef}
+              onSelect={selectRef}
+            />
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+interface RowProps {
+  readonly drift: Drift;
+  readonly name: string;
+  readonly isSelected: boolean;
+  readonly onSelect: (ref: string) => void;
+}
+
+function DriftRow({ drift, name, isSelected, onSelect }: RowProps) {
+  return (
+    <tr className={isSelected ? 'hs-row-selected' : undefined} onClick={() => onSelect(drift.ref)}>
+      <td className="hs-ref">
+        <button className="hs-link" onClick={() => onSelect(drift.ref)}>
+          {drift.ref}
+        </button>
+      </td>
+      <td className="hs-number">
+        {drift.deviation === null ? '' : `${formatPlain(drift.deviation * 100, 2, true)} %`}
+      </td>
+      <td className="hs-nowrap">
+        <ToneMark tone={TONES[drift.advice]} /> {drift.advice}
+      </td>
+      <td className="hs-why" title={drift.why}>
+        {name}
+        {Number.isFinite(drift.harm) && drift.harm >= 0.01
+          ? `, ${Math.round(drift.harm * 100)} % of its room`
+          : ''}
+      </td>
+    </tr>
+  );
+}
