@@ -1,3 +1,4 @@
+import type { UnitResource } from '@halfsplit/contract';
 import { App } from 'antd';
 import {
   createContext,
@@ -39,7 +40,8 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
         store,
         send: sendWrite,
         onUnit: (unit) => {
-          void mutate(unitKey(unit.id), unit, { revalidate: false });
+          const newer = (known?: UnitResource) => (known && known.version > unit.version ? known : unit);
+          void mutate<UnitResource>(unitKey(unit.id), newer, { revalidate: false });
           void mutate('units');
         },
         onRefused: (_write, problem) =>
