@@ -63,6 +63,7 @@ describe('a table of readings', () => {
           ...r,
           id: `r${i}`,
           readoutId: null,
+          esr: i % 2 === 0 ? null : 1.5,
           takenAt: '2026-01-01T00:00:00.000Z',
           withdrawn: false,
         }));
@@ -72,6 +73,7 @@ describe('a table of readings', () => {
         rows.forEach((row, i) => {
           const { value, condition } = list[i]!;
           expect(row.condition).toBe(condition);
+          expect(row.esr).toBe(i % 2 === 0 ? undefined : 1.5);
           if (typeof value === 'number') expect((row.value as number) / value).toBeCloseTo(1, 9);
           else expect(row.value).toBe(value);
         });

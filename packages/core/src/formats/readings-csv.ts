@@ -13,6 +13,7 @@ export const READING_COLUMNS = [
   'instrument',
   'taken_at',
   'withdrawn',
+  'esr',
 ] as const;
 const LARGEST_CSV = 2_000_000;
 const MOST_PROBLEMS = 20;
@@ -24,6 +25,8 @@ export interface ReadingRow {
   readonly value: number | 'open' | 'short';
   readonly condition: ReadingCondition;
   readonly instrument?: string;
+  /** Series resistance read with a capacity, ohm. */
+  readonly esr?: number;
 }
 
 export interface ReadingsCsv {
@@ -56,6 +59,7 @@ export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
     condition: place('condition', 3),
     instrument: place('instrument', 4),
     withdrawn: hasHead ? head.indexOf('withdrawn') : -1,
+    esr: hasHead ? head.indexOf('esr') : -1,
   };
   const rows: ReadingRow[] = [];
   const problems: Problem[] = [];
@@ -75,12 +79,14 @@ export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
       return;
     }
     const instrument = cell(columns.instrument);
+    const esr = valueIn(cell(columns.esr), '', 'resistor');
     rows.push({
       line,
       ref: part.ref,
       value,
       condition: /in circuit/i.test(cell(columns.condition)) ? 'in circuit' : 'leg lifted',
       ...(instrument === '' ? {} : { instrument: instrument.slice(0, 80) }),
+      ...(typeof esr === 'number' ? { esr } : {}),
     });
   });
   return { rows, problems: problems.slice(0, MOST_PROBLEMS) };
@@ -133,6 +139,7 @@ export function writeReadingsCsv(unit: UnitResource): string {
         instrument: r.instrument ?? '',
         taken_at: r.takenAt,
         withdrawn: r.withdrawn ? 'yes' : '',
+        esr: r.esr ?? '',
       },
     ];
   });
