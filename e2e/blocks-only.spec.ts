@@ -35,6 +35,7 @@ test('a unit without a schematic is searched by blocks that are typed', async ({
   // Two tests that cannot both be right are said to be so.
   await seen(/signal there at Mixing stage to Output socket/, 'g');
   await expect(search.getByRole('alert')).toContainText('cannot both be right');
+  await saved(page);
   await page.keyboard.press('Control+Z');
   await expect(search.getByRole('alert')).toHaveCount(0);
   await page.keyboard.press('c');

@@ -12,15 +12,17 @@ for (const choice of ['Use mine', 'Keep what is there'] as const) {
     await other.goto(page.url());
     await expect(other.getByRole('button', { name: 'Change R3' })).toBeVisible();
 
+    const begin = (on: typeof page) => on.getByRole('button', { name: 'Change R3' }).click();
     const change = async (on: typeof page, line: string) => {
-      await on.getByRole('button', { name: 'Change R3' }).click();
       const field = on.getByRole('textbox', { name: 'Change R3' });
       await field.fill(line);
       await field.press('Enter');
     };
+    // The first page begins with what it sees; meanwhile the other one changes it.
+    await begin(page);
+    await begin(other);
     await change(other, 'R3 15k vcc c1');
     await saved(other);
-    // The first page has not been told yet: it changes the version it knows.
     await change(page, 'R3 8k2 vcc c1');
     const dialog = page.getByRole('dialog', { name: 'Changed elsewhere meanwhile' });
     await expect(dialog).toContainText('R3 15k vcc c1');

@@ -84,7 +84,7 @@ test('readings come in from a table and go out as one; a correction keeps the ol
     (await page.getByRole('link', { name: 'Give out' }).getAttribute('href'))!,
   );
   const lines = (await file.text()).trim().split('\n');
-  expect(lines[0]).toBe('part,value,unit,condition,instrument,taken_at,withdrawn');
+  expect(lines[0]).toBe('part,value,unit,condition,instrument,taken_at,withdrawn,esr');
   expect(lines.filter((l) => l.startsWith('R1,')).map((l) => l.split(',').slice(1, 5).join(' '))).toEqual(
     expect.arrayContaining(['480000 ohm leg lifted meter 2', '475000 ohm leg lifted meter 2']),
   );

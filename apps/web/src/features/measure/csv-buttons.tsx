@@ -20,6 +20,7 @@ export function CsvButtons() {
         value: row.value,
         condition: row.condition,
         ...(row.instrument === undefined ? {} : { instrument: row.instrument }),
+        ...(row.esr === undefined ? {} : { esr: row.esr }),
         takenAt: new Date().toISOString(),
       });
     }

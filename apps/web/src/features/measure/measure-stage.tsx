@@ -1,36 +1,27 @@
-import type { ReadingCondition, UnitResource } from '@halfsplit/contract';
+import type { ReadingCondition } from '@halfsplit/contract';
 import {
   cautionsOf,
-  entryHeads,
   evidenceSentence,
-  formatQuantity,
   judgeEsr,
   judgeOffset,
   judgeReading,
-  KINDS,
-  parseEntry,
   preparePath,
-  QUANTITY_KINDS,
-  usualTolerance,
   type Entry,
-  type EntryResult,
   type Part,
-  type UnitDocument,
-  type Verdict,
 } from '@halfsplit/core';
 import { Button, Checkbox, Input, Segmented, Select } from 'antd';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { newKey } from '../../api/client.ts';
 import { useUnitContext } from '../../app/unit-context.tsx';
-import { Bands } from '../../ui/bands.tsx';
-import { Keys } from '../../ui/keys.tsx';
 import { VerdictMark } from '../../ui/marks.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
 import { ReadingsTable } from './readings-table.tsx';
-import type { Harm } from '../../compute/measuring.ts';
 import { useHarm, useJudgements } from '../../compute/use-measuring.ts';
 import { CsvButtons } from './csv-buttons.tsx';
 import { HarmPanel } from './harm-panel.tsx';
+import { rankBy, readingsInCircuit } from './order.ts';
+import { valueWords } from './part-words.ts';
+import { ReadingField } from './reading-field.tsx';
 import {
   measuredParts,
   nextToMeasure,
@@ -101,6 +92,11 @@ function MeasuringRun() {
     if (lastSentence !== null) speak(lastSentence);
   }, [lastSentence]);
 
+  // What is typed stays with the part it was begun for, whatever another page enters meanwhile.
+  const type = (text: string) => {
+    if (draft === '' && text !== '' && current) selectRef(current.part.ref);
+    setDraft(text);
+  };
   const keepCondition = (next: ReadingCondition) => {
     localStorage.setItem(CONDITION_KEY, next);
     setCondition(next);
@@ -208,10 +204,9 @@ function MeasuringRun() {
       )}
       {subject && (
         <ReadingField
-          key={subject.part.ref}
           subject={subject}
           text={draft}
-          onText={setDraft}
+          onText={type}
           condition={condition}
           onCondition={keepCondition}
           onEnter={enter}
@@ -283,41 +278,6 @@ function MeasuringRun() {
   );
 }
 
-/** Latest reading of every part that was made in circuit. */
-function readingsInCircuit(unit: UnitResource) {
-  return unit.parts.flatMap(({ id, part }) => {
-    const reading = unit.readings.filter((r) => r.partId === id && !r.withdrawn).at(-1);
-    return reading?.condition === 'in circuit'
-      ? [{ ref: part.ref, value: reading.value, condition: reading.condition }]
-      : [];
-  });
-}
-
-/** What counts for an order of the run: harm of the drift, or suspicion of the block the part is in. */
-function rankBy(order: Order, unit: UnitResource, harm: Harm | null): (ref: string) => number {
-  if (order === 'by harm') {
-    const ranks = new Map((harm?.drifts ?? []).map((d, i, all) => [d.ref, all.length - i]));
-    return (ref) => ranks.get(ref) ?? 0;
-  }
-  if (order === 'by suspicion') {
-    const convicted = new Set((unit.intake.convicted ?? []).flatMap((c) => [c.ref ?? '', c.blockId ?? '']));
-    const noted = new Set((unit.intake.notes ?? []).flatMap((n) => [n.ref ?? '', n.blockId ?? '']));
-    const blockOf = new Map(
-      (unit.path?.blocks ?? []).flatMap((b) => (b.parts ?? []).map((r) => [r, b.id] as const)),
-    );
-    const isWet = (ref: string) => unit.parts.find((p) => p.part.ref === ref)?.part['polarised'] === true;
-    return (ref) => {
-      const block = blockOf.get(ref) ?? '-';
-      return (
-        (convicted.has(ref) || convicted.has(block) ? 4 : 0) +
-        (noted.has(ref) || noted.has(block) ? 2 : 0) +
-        (isWet(ref) ? 1 : 0)
-      );
-    };
-  }
-  return () => 0;
-}
-
 function esrSentence(part: Part | undefined, esr: number): string | null {
   const marked = part?.marked;
   if (!part || typeof marked !== 'number') return null;
@@ -362,176 +322,4 @@ function RunEnd({
       part again.
     </p>
   );
-}
-
-interface ReadingFieldProps {
-  readonly subject: MeasuredPart;
-  /** What is typed; it outlives the part, so that a net can be begun from the table. */
-  readonly text: string;
-  readonly onText: (text: string) => void;
-  readonly condition: ReadingCondition;
-  readonly onCondition: (condition: ReadingCondition) => void;
-  readonly onEnter: (entry: Entry) => void;
-  readonly onSkip: () => void;
-  readonly onStep: (by: number) => void;
-}
-
-/** A bare value is the current part's; a line that begins with a name is what it says. */
-function readLine(text: string, part: Part, document: UnitDocument): EntryResult | null {
-  if (text.trim() === '') return null;
-  const named = parseEntry(text, document);
-  if (named.ok) return named;
-  const bare = parseEntry(`${part.ref} ${text}`, document);
-  // A line with a name of its own that cannot be read is not taken for a bare value.
-  const startsWithName = /^[A-Za-z]/.test(text.trim()) && text.trim().includes(' ');
-  return bare.ok || !startsWithName ? bare : named;
-}
-
-function ReadingField(props: ReadingFieldProps) {
-  const { subject, text, onText, condition, onCondition, onEnter, onSkip, onStep } = props;
-  const { document } = useUnitContext();
-  const { part } = subject;
-  const [isRefused, setIsRefused] = useState(false);
-  const field = useRef<HTMLInputElement>(null);
-  useEffect(() => field.current?.focus(), [text]);
-  const read = readLine(text, part, document);
-  const entry = read?.ok ? read.entry : null;
-  const subjectPart =
-    entry?.kind === 'part' ? document.circuit.parts.find((p) => p.ref === entry.ref) : undefined;
-  const verdict =
-    entry?.kind === 'part' && subjectPart
-      ? judgeReading(subjectPart, { value: entry.value, condition: entry.condition ?? condition })
-      : null;
-  const words = completionsOf(text, document);
-  const toggle = () => onCondition(condition === 'in circuit' ? 'leg lifted' : 'in circuit');
-  const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
-    if (event.key === 'Enter') {
-      event.preventDefault();
-      if (!read) onSkip();
-      else if (read.ok) onEnter(read.entry);
-      else setIsRefused(true);
-    } else if (event.key === 'Tab' && !event.shiftKey && text !== '') {
-      event.preventDefault();
-      if (words[0] !== undefined) onText(`${words[0]} `);
-      else toggle();
-    } else if (text === '' && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
-      event.preventDefault();
-      onStep(event.key === 'ArrowDown' ? 1 : -1);
-    } else if (event.key === ' ' && text === '') {
-      event.preventDefault();
-      toggle();
-    } else if (event.key === 'Escape') onText('');
-  };
-  return (
-    <div className="hs-run">
-      <div className="hs-run-part">
-        <strong className="hs-run-ref">{part.ref}</strong>
-        <span className="hs-run-marking">{markingOf(part)}</span>
-        {part.kind === 'resistor' && typeof part.marked === 'number' && (
-          <Bands ohms={part.marked} tolerance={usualTolerance(part)} />
-        )}
-      </div>
-      <div className="hs-run-entry">
-        <input
-          ref={field}
-          className="hs-run-field"
-          value={text}
-          onChange={(event) => {
-            onText(event.target.value);
-            setIsRefused(false);
-          }}
-          onKeyDown={onKey}
-          aria-label={`Reading of ${part.ref}`}
-          aria-invalid={isRefused}
-          spellCheck={false}
-          autoComplete="off"
-          autoCapitalize="off"
-          inputMode="text"
-        />
-        <button className="hs-condition" onClick={toggle} aria-pressed={condition === 'in circuit'}>
-          {condition} <Keys keys="Space" />
-        </button>
-      </div>
-      <p className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`} role={isRefused ? 'alert' : undefined}>
-        {words.length > 0 ? (
-          <>
-            <Keys keys="Tab" /> <span className="hs-mono">{words.join('  ')}</span>
-          </>
-        ) : !read ? (
-          <>
-            <Keys keys="Enter" /> takes the reading; empty, it skips. Anything else goes in by name:{' '}
-            <span className="hs-mono">R7 62k</span>, <span className="hs-mono">Q2c 4.1V</span>,{' '}
-            <span className="hs-mono">TP5 hum</span>.
-          </>
-        ) : !read.ok ? (
-          read.problem.message
-        ) : (
-          <EntryWords
-            entry={read.entry}
-            part={subjectPart}
-            isOther={subjectPart?.ref !== part.ref}
-            verdict={verdict}
-          />
-        )}
-      </p>
-    </div>
-  );
-}
-
-/** What an entry was understood as, before it is taken. */
-function EntryWords({
-  entry,
-  part,
-  isOther,
-  verdict,
-}: {
-  entry: Entry;
-  part: Part | undefined;
-  isOther: boolean;
-  verdict: Verdict | null;
-}) {
-  if (entry.kind === 'part' && part)
-    return (
-      <>
-        {isOther && <strong>{entry.ref} </strong>}
-        <span className="hs-number">{valueWords(part, entry.value)}</span>{' '}
-        {entry.esr !== undefined && `ESR ${formatQuantity(entry.esr, 'ohm')} `}
-        {verdict && <VerdictMark kind={verdict.kind} words={verdict.sentence} />}
-      </>
-    );
-  if (entry.kind === 'voltage')
-    return (
-      <>
-        {formatQuantity(entry.value, 'V', { digits: 4 })} at {entry.at}
-      </>
-    );
-  if (entry.kind === 'seen')
-    return (
-      <>
-        {entry.saw} at {entry.at}
-      </>
-    );
-  return <>what the bench says of a readout: {entry.kind === 'readout' ? entry.value : ''}</>;
-}
-
-const MOST_WORDS = 6;
-
-/** Names that the first word may become; none once it is one. */
-function completionsOf(text: string, document: UnitDocument): string[] {
-  const word = text.trimStart().toLowerCase();
-  if (word === '' || /\s/.test(word) || !/^[a-z]/.test(word)) return [];
-  const heads = entryHeads(document);
-  if (heads.some((h) => h.toLowerCase() === word)) return [];
-  return heads.filter((h) => h.toLowerCase().startsWith(word)).slice(0, MOST_WORDS);
-}
-
-const unitOfPart = (part: Part) => QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'];
-
-export const valueWords = (part: Part, value: number | 'open' | 'short'): string =>
-  typeof value === 'number' ? formatQuantity(value, unitOfPart(part), { digits: 4 }) : value;
-
-function markingOf(part: Part): string {
-  if (typeof part.marked !== 'number') return 'no marking';
-  const tolerance = `±${Number((usualTolerance(part) * 100).toPrecision(2))} %`;
-  return `${formatQuantity(part.marked, unitOfPart(part))} ${tolerance}`;
 }

@@ -1,7 +1,7 @@
 import { formatPlain } from '@halfsplit/core';
 import { useMemo } from 'react';
 import { LayerMark, VerdictMark } from '../../ui/marks.tsx';
-import { valueWords } from './measure-stage.tsx';
+import { valueWords } from './part-words.ts';
 import { byHarm, type MeasuredPart } from './run.ts';
 
 interface ReadingsTableProps {
