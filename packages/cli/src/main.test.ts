@@ -225,4 +225,106 @@ describe('halfsplit', () => {
     expect(code).toBe(2);
     expect(sentence).toMatch(/g\.json: .*ends in the middle/);
   });
+
+  it('says how far a per cent of each part moves a readout', async () => {
+    const file = await unitFile('slopes.json', divider);
+    const { answer } = await command('sensitivity', file, '--readout', 'va');
+    // V = 10 R2/(R1 + R2): 25 mV a per cent of either.
+    const slopes = answer['sensitivities'] as { ref: string; perPercent: number }[];
+    expect(slopes.slice(0, 2).map((s) => [s.ref, Math.abs(s.perPercent).toFixed(4)])).toEqual(
+      expect.arrayContaining([
+        ['R1', '0.0250'],
+        ['R2', '0.0250'],
+      ]),
+    );
+    expect((await command('sensitivity', file, '--readout', 'no')).code).toBe(2);
+  });
+
+  it('shows what a meter would, in circuit', async () => {
+    const file = await unitFile('meter.json', divider);
+    const ohm = await command('meter', file, '--between', 'a,0', '--mode', 'ohm');
+    expect(ohm.answer).toMatchObject({ unit: 'ohm', reading: expect.closeTo(1000, 3) });
+    const found = await command('meter', file, '--between', 'a,0', '--mode', 'ohm', '--layer', 'found');
+    expect(found.answer['reading']).toBeCloseTo(3000, 2);
+    const volt = await command('meter', file, '--between', 'a,0', '--mode', 'dcv', '--input-ohm', '1k');
+    // 10 V over 1k and 1k in parallel with the meter's 1k.
+    expect(volt.answer['reading']).toBeCloseTo(10 / 3, 4);
+    const open = await command('meter', file, '--between', 'in,a', '--mode', 'ohm');
+    expect(open.answer).toMatchObject({ reading: null, overload: true });
+    expect((await command('meter', file, '--between', 'a', '--mode', 'ohm')).sentence).toContain('two nets');
+    expect((await command('meter', file, '--between', 'a,0', '--mode', 'watt')).code).toBe(2);
+    expect((await command('meter', file, '--between', 'a,nowhere', '--mode', 'ohm')).code).toBe(2);
+  });
+
+  describe('search', () => {
+    const chain = (evidence: object[] = [], hazards: string[] = []) => ({
+      format: 'halfsplit/unit',
+      version: 1,
+      unit: { hazards },
+      circuit: { ground: '0', parts: [] },
+      path: {
+        blocks: [
+          { id: 'a', kind: 'stage' },
+          { id: 'b', kind: 'stage' },
+          { id: 'c', kind: 'stage' },
+          { id: 'd', kind: 'stage' },
+        ],
+        links: [
+          { from: 'a', to: 'b', carries: 'audio' },
+          { from: 'b', to: 'c', carries: 'audio' },
+          { from: 'c', to: 'd' },
+        ],
+      },
+      evidence,
+    });
+
+    it('names suspects with their reasons, and the next test by information a minute', async () => {
+      const file = await unitFile('search.json', chain([{ at: 'b->c', saw: 'good' }]));
+      const { answer } = await command('suspects', file);
+      const suspects = answer['suspects'] as { id: string; probability: number; why: string }[];
+      expect(
+        suspects
+          .slice(0, 2)
+          .map((s) => s.id)
+          .sort(),
+      ).toEqual(['c', 'd']);
+      expect(suspects.reduce((sum, s) => sum + s.probability, 0)).toBeGreaterThan(0.99);
+      const [next] = answer['next'] as { test: string; bits: number; minutes: number; why: string }[];
+      expect(next).toMatchObject({ test: 'c->d', minutes: 1, why: expect.stringContaining('bit in 1 min') });
+      expect(next!.bits).toBeGreaterThan(0.5);
+    });
+
+    it('says what cannot be used, and what contradicts', async () => {
+      const file = await unitFile(
+        'odd.json',
+        chain([
+          { at: 'c->d', saw: 'good' },
+          { at: 'a->b', saw: 'none' },
+          { at: 'zz', saw: 'good' },
+        ]),
+      );
+      const { answer } = await command('suspects', file);
+      expect(answer['contradictions']).toEqual([expect.stringContaining('cannot both be right')]);
+      expect(answer['ignored']).toEqual([{ at: 'zz', reason: 'there is no point, net or block "zz"' }]);
+    });
+
+    it('drills every fault in log2 n tests, and with wrong answers repeatably', async () => {
+      const file = await unitFile('drill.json', chain());
+      const { answer } = await command('drill', file);
+      expect(answer).toMatchObject({ meanTests: 2, meanMinutes: 2, worstTests: 2, foundShare: 1 });
+      const one = await command('drill', file, '--fault', 'c');
+      expect(one.answer['faults']).toMatchObject([{ id: 'c', found: true }]);
+      const wrong = ['drill', file, '--wrong', '0.05', '--runs', '200', '--seed', '3'];
+      expect((await command(...wrong)).answer).toEqual((await command(...wrong)).answer);
+      expect((await command('drill', file, '--fault', 'zz')).code).toBe(2);
+      expect((await command('drill', file, '--wrong', '0.7')).code).toBe(2);
+    });
+
+    it('refuses a unit without a path, and a path that leads nowhere', async () => {
+      expect((await command('suspects', await unitFile('none.json', divider))).code).toBe(2);
+      const broken = { ...chain(), path: { blocks: [{ id: 'a' }], links: [{ from: 'a', to: 'q' }] } };
+      const { code, sentence } = await command('suspects', await unitFile('broken.json', broken));
+      expect([code, sentence]).toEqual([2, 'Path, link a to q: there is no block q.']);
+    });
+  });
 });
