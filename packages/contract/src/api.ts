@@ -41,6 +41,8 @@ export const readingResourceSchema = z.object({
   instrument: z.string().nullable(),
   /** Series resistance read with a capacity, ohm. */
   esr: z.number().nullable(),
+  /** What was read when it is not the part's main value: a junction `b-e`, `gain`, `leakage`, `contact`, … */
+  aspect: z.string().nullable(),
   takenAt: timeSchema,
   withdrawn: z.boolean(),
 });
@@ -188,6 +190,7 @@ export const createReadingSchema = z
     condition: readingConditionSchema.default('leg lifted'),
     instrument: z.string().trim().max(80).optional(),
     esr: z.number().positive().max(1e9).optional(),
+    aspect: z.string().trim().min(1).max(16).optional(),
   })
   .refine((r) => (r.partId === undefined) !== (r.readoutId === undefined), {
     message: 'a reading is of one part or of one readout',

@@ -3,6 +3,7 @@ import { SequelizeStorage, Umzug } from 'umzug';
 import * as units from './migrations/0001-units.ts';
 import * as finding from './migrations/0002-finding.ts';
 import * as esr from './migrations/0003-esr.ts';
+import * as aspect from './migrations/0004-aspect.ts';
 
 interface Migration {
   up(query: QueryInterface): Promise<void>;
@@ -16,7 +17,12 @@ const named = (name: string, migration: Migration) => ({
 });
 
 /** All migrations in order, as a list: a bundled server keeps them. */
-const MIGRATIONS = [named('0001-units', units), named('0002-finding', finding), named('0003-esr', esr)];
+const MIGRATIONS = [
+  named('0001-units', units),
+  named('0002-finding', finding),
+  named('0003-esr', esr),
+  named('0004-aspect', aspect),
+];
 
 /** Brings the database to the newest state; does nothing when it is there already. */
 export async function migrate(sequelize: Sequelize): Promise<void> {

@@ -29,6 +29,7 @@ export type Change =
       readonly condition: ReadingCondition;
       readonly instrument?: string;
       readonly esr?: number;
+      readonly aspect?: string;
       readonly takenAt: string;
     }
   | { readonly type: 'add-readout'; readonly tempId: string; readonly readout: UnitFileReadout }
@@ -104,6 +105,7 @@ export function applyChange(unit: UnitResource, change: Change): UnitResource {
             condition: change.condition,
             instrument: change.instrument ?? null,
             esr: change.esr ?? null,
+            aspect: change.aspect ?? null,
             takenAt: change.takenAt,
             withdrawn: false,
           },
@@ -188,7 +190,7 @@ export function requestFor(
     case 'remove-part':
       return post(`/parts/${change.partId}/remove`, { baseVersion: versionOf(change.partId, change.seen) });
     case 'add-reading': {
-      const { partId, readoutId, value, condition, instrument, esr, seen } = change;
+      const { partId, readoutId, value, condition, instrument, esr, aspect, seen } = change;
       const subject = partId === undefined ? { readoutId } : { partId };
       return post('/readings', {
         ...subject,
@@ -197,6 +199,7 @@ export function requestFor(
         condition,
         ...(instrument === undefined ? {} : { instrument }),
         ...(esr === undefined ? {} : { esr }),
+        ...(aspect === undefined ? {} : { aspect }),
       });
     }
     case 'add-readout':

@@ -25,6 +25,8 @@ export interface LayerAnalysis {
   /** Volt by net; null with the reason when there is no operating point. */
   readonly volts: Readonly<Record<string, number>> | null;
   readonly reason: string | null;
+  /** Current that each supply gives, A, by its designator. */
+  readonly supplies: Readonly<Record<string, number>>;
   /** Gain in dB at the frequencies of the analysis; null when it cannot be computed. */
   readonly gainDb: readonly number[] | null;
 }
@@ -121,16 +123,22 @@ function analyseLayer(
     const { problem } = model;
     return {
       answers: readouts.map(() => ({ ok: false, problem })),
-      analysis: { volts: null, reason: problem.message, gainDb: null },
+      analysis: { volts: null, reason: problem.message, supplies: {}, gainDb: null },
     };
   }
   const point = model.tryOperatingPoint();
   const answers = readouts.map((r) => evaluateReadout(model, r));
-  if (!point.ok) return { answers, analysis: { volts: null, reason: point.problem.message, gainDb: null } };
+  if (!point.ok)
+    return { answers, analysis: { volts: null, reason: point.problem.message, supplies: {}, gainDb: null } };
   const volts = Object.fromEntries(model.system.nets().map(([net, i]) => [net, point.x[i]!]));
+  const supplies = Object.fromEntries(
+    document.circuit.parts
+      .filter((p) => p.kind === 'supply')
+      .map((p) => [p.ref, Math.abs(model.system.device(p.ref).report(point.x).current)]),
+  );
   return {
     answers,
-    analysis: { volts, reason: null, gainDb: response && responseOf(model, response, frequencyHz) },
+    analysis: { volts, reason: null, supplies, gainDb: response && responseOf(model, response, frequencyHz) },
   };
 }
 

@@ -2,7 +2,7 @@ import { expose } from 'comlink';
 import type { SearchOptions, SolveRequest, UnitDocument } from '@halfsplit/core';
 import { deepAnalysis, spreadRuns, type DeepRequest } from './deep.ts';
 import { partsShare, searchOf, type PartsRequest } from './finding.ts';
-import { harmOf, judgeAll, type JudgeRequest } from './measuring.ts';
+import { expectInCircuit, harmOf, judgeAll, type JudgeRequest } from './measuring.ts';
 import { analyse, analyseSlowly, search, type AnalysisRequest } from './engine.ts';
 
 const engine = {
@@ -33,6 +33,7 @@ const engine = {
     return entries;
   },
   judge: (request: JudgeRequest) => judgeAll(request),
+  expectInCircuit: (request: { document: UnitDocument; ref: string }) => expectInCircuit(request),
   harm: (document: UnitDocument) => harmOf(document),
   search: async (request: SolveRequest, onProgress: (fraction: number) => Promise<void>) => {
     const told: Promise<void>[] = [];

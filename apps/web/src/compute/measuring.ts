@@ -1,6 +1,11 @@
 import type { ReadingCondition } from '@halfsplit/contract';
 import {
+  HalfsplitError,
+  judgeAspect,
   judgeInCircuit,
+  meterModeOf,
+  meterReading,
+  NoOperatingPoint,
   rankDrifts,
   smallestReplacement,
   type Drift,
@@ -9,22 +14,47 @@ import {
   type Verdict,
 } from '@halfsplit/core';
 
-/** A reading to be judged with the circuit around its part. */
+/** Readings to be judged with the circuit around their parts; the key is what the verdict is asked for by. */
 export interface JudgeRequest {
   readonly document: UnitDocument;
   readonly readings: readonly {
+    readonly key: string;
     readonly ref: string;
     readonly value: number | 'open' | 'short';
     readonly condition: ReadingCondition;
+    readonly aspect: string | null;
   }[];
 }
 
-/** Verdicts on readings, by the part's designator. */
-export const judgeAll = ({ document, readings }: JudgeRequest): [string, Verdict][] =>
-  readings.flatMap(({ ref, ...reading }): [string, Verdict][] => {
-    const part = document.circuit.parts.find((p) => p.ref === ref);
-    return part ? [[ref, judgeInCircuit(document.circuit, part, reading)]] : [];
+/** Verdicts on readings, by their keys. */
+export const judgeAll = ({ document: { circuit }, readings }: JudgeRequest): [string, Verdict][] =>
+  readings.flatMap(({ key, ref, aspect, ...reading }): [string, Verdict][] => {
+    const part = circuit.parts.find((p) => p.ref === ref);
+    if (!part) return [];
+    const verdict =
+      aspect === null ? judgeInCircuit(circuit, part, reading) : judgeAspect(circuit, part, aspect, reading);
+    return [[key, verdict]];
   });
+
+/** What a meter would show across a part in its circuit, and why; null where that cannot be computed. */
+export function expectInCircuit({
+  document: { circuit },
+  ref,
+}: {
+  readonly document: UnitDocument;
+  readonly ref: string;
+}): string | null {
+  const part = circuit.parts.find((p) => p.ref === ref);
+  const mode = part && meterModeOf(part);
+  const { a, b } = part?.pins ?? {};
+  if (!mode || a === undefined || b === undefined) return null;
+  try {
+    return meterReading(circuit, mode, a, b, { layer: 'marked' }).reason;
+  } catch (error) {
+    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return null;
+    throw error;
+  }
+}
 
 export interface Harm {
   readonly drifts: readonly Drift[];

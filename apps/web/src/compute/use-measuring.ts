@@ -3,26 +3,52 @@ import { useEffect, useState } from 'react';
 import type { Harm, JudgeRequest } from './measuring.ts';
 import { LatestRunner } from './runner.ts';
 
-let judges: LatestRunner<JudgeRequest, [string, Verdict][]> | null = null;
+type Judges = LatestRunner<JudgeRequest, [string, Verdict][]>;
+/** The reading just entered has a worker of its own, so that it never waits for the others. */
+const judges: Partial<Record<'last' | 'all', Judges>> = {};
 let weighers: LatestRunner<UnitDocument, Harm> | null = null;
 
 const NONE: ReadonlyMap<string, Verdict> = new Map();
 
-/** Verdicts on readings in circuit, computed in a worker; the last ones stay while new ones are made. */
-export function useJudgements(request: JudgeRequest): ReadonlyMap<string, Verdict> {
+/**
+ * Verdicts on readings with the circuit around their parts, computed in a worker; the last ones stay while new ones are
+ * made.
+ */
+export function useJudgements(request: JudgeRequest, which: 'last' | 'all'): ReadonlyMap<string, Verdict> {
   const [verdicts, setVerdicts] = useState(NONE);
   useEffect(() => {
     if (request.readings.length === 0) return;
     let isCurrent = true;
-    judges ??= new LatestRunner(async (engine, r: JudgeRequest) => engine.judge(r));
-    judges.run(request, (answer) => {
+    judges[which] ??= new LatestRunner(async (engine, r: JudgeRequest) => engine.judge(r));
+    judges[which].run(request, (answer) => {
       if (isCurrent) setVerdicts(new Map(answer));
     });
     return () => {
       isCurrent = false;
     };
-  }, [request]);
+  }, [request, which]);
   return request.readings.length === 0 ? NONE : verdicts;
+}
+
+let expecters: LatestRunner<{ document: UnitDocument; ref: string }, string | null> | null = null;
+
+/** What a meter would show across a part in its circuit, computed in a worker; null until it is known, or when it cannot be. */
+export function useExpectedInCircuit(document: UnitDocument, ref: string | null): string | null {
+  const [expected, setExpected] = useState<{ ref: string; words: string | null } | null>(null);
+  useEffect(() => {
+    if (ref === null) return;
+    let isCurrent = true;
+    expecters ??= new LatestRunner(async (engine, r: { document: UnitDocument; ref: string }) =>
+      engine.expectInCircuit(r),
+    );
+    expecters.run({ document, ref }, (words) => {
+      if (isCurrent) setExpected({ ref, words });
+    });
+    return () => {
+      isCurrent = false;
+    };
+  }, [document, ref]);
+  return expected !== null && expected.ref === ref ? expected.words : null;
 }
 
 /** What the drifts of a unit do, computed in a worker; null until the first answer. */

@@ -11,6 +11,8 @@ interface Props {
   readonly numberOf: (target: string) => number | string;
   readonly nameOf: (target: string) => string;
   readonly points?: ReadonlyMap<string, PointView>;
+  /** Short text beside a point, with its tone. */
+  readonly labels?: ReadonlyMap<string, { readonly text: string; readonly tone: string | null }>;
   readonly selected: string | null;
   readonly onSelect: (target: string) => void;
   /** A place on the picture was chosen, in fractions of it; absent when nothing is being placed. */
@@ -21,7 +23,7 @@ interface Props {
 
 /** A photo of a board: zoomed by wheel or two fingers, moved by dragging, with its numbered points. */
 export function PhotoBoard(props: Props) {
-  const { photo, src, numberOf, nameOf, points, selected, onSelect, onPlace, tools } = props;
+  const { photo, src, numberOf, nameOf, points, labels, selected, onSelect, onPlace, tools } = props;
   const picture = useRef<HTMLDivElement>(null);
   const place = (event: MouseEvent) => {
     if (!onPlace || !picture.current) return;
@@ -53,6 +55,20 @@ export function PhotoBoard(props: Props) {
               onClick={place}
             >
               <img src={src} alt={`Photo: ${photo.name}`} draggable={false} />
+              {photo.points.map((p) => {
+                const label = labels?.get(p.target);
+                return (
+                  label && (
+                    <span
+                      key={`label ${p.target}`}
+                      className={`hs-photo-volt${label.tone ? ` hs-photo-volt-${label.tone}` : ''}`}
+                      style={{ left: `${p.x * 100}%`, top: `${p.y * 100}%` }}
+                    >
+                      {label.text}
+                    </span>
+                  )
+                );
+              })}
               {photo.points.map((p) => {
                 const view = points?.get(p.target);
                 return (

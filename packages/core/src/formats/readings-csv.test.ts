@@ -64,6 +64,7 @@ describe('a table of readings', () => {
           id: `r${i}`,
           readoutId: null,
           esr: i % 2 === 0 ? null : 1.5,
+          aspect: null,
           takenAt: '2026-01-01T00:00:00.000Z',
           withdrawn: false,
         }));
@@ -79,6 +80,16 @@ describe('a table of readings', () => {
         });
       }),
     );
+  });
+
+  it('carries what was read beside the value', () => {
+    const text = 'part,value,aspect\nQ1,0.65,b-e\nQ1,210,hfe\nR2,3,gain';
+    const { rows, problems } = readReadingsCsv(text, unit);
+    expect(rows.map(({ ref, value, aspect }) => [ref, value, aspect])).toEqual([
+      ['Q1', 0.65, 'b-e'],
+      ['Q1', 210, 'gain'],
+    ]);
+    expect(problems[0]!.message).toContain('nothing called "gain" is read of R2');
   });
 
   it('never throws, whatever is pasted', () => {

@@ -1,7 +1,8 @@
 import type { ReadingCondition, UnitResource } from '@halfsplit/contract';
 import Papa from 'papaparse';
-import { KINDS } from '../circuit/index.ts';
+import { KINDS, type Part } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
+import { aspectNamed, aspectsOf, bareAspect } from '../meter/index.ts';
 import { parseValue, QUANTITY_KINDS } from '../quantity/index.ts';
 
 /** Columns of a table of readings; the first two are needed. */
@@ -14,6 +15,7 @@ export const READING_COLUMNS = [
   'taken_at',
   'withdrawn',
   'esr',
+  'aspect',
 ] as const;
 const LARGEST_CSV = 2_000_000;
 const MOST_PROBLEMS = 20;
@@ -27,6 +29,8 @@ export interface ReadingRow {
   readonly instrument?: string;
   /** Series resistance read with a capacity, ohm. */
   readonly esr?: number;
+  /** What was read beside the main value; see `aspectsOf`. */
+  readonly aspect?: string;
 }
 
 export interface ReadingsCsv {
@@ -60,6 +64,7 @@ export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
     instrument: place('instrument', 4),
     withdrawn: hasHead ? head.indexOf('withdrawn') : -1,
     esr: hasHead ? head.indexOf('esr') : -1,
+    aspect: hasHead ? head.indexOf('aspect') : -1,
   };
   const rows: ReadingRow[] = [];
   const problems: Problem[] = [];
@@ -73,7 +78,15 @@ export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
       problems.push(bad(line, `there is no part "${cell(columns.part)}"`));
       return;
     }
-    const value = valueIn(cell(columns.value), cell(columns.unit), KINDS[part.kind].value);
+    const word = cell(columns.aspect).toLowerCase();
+    const aspect =
+      word === '' ? bareAspect(part) : aspectsOf(part).find((a) => a.id === word || a.words.includes(word));
+    if (aspect === undefined) {
+      problems.push(bad(line, `nothing called "${word}" is read of ${part.ref}`));
+      return;
+    }
+    const quantity = aspect ? aspect.quantity : KINDS[part.kind].value;
+    const value = valueIn(cell(columns.value), cell(columns.unit), quantity);
     if (value === null) {
       problems.push(bad(line, `"${cell(columns.value)}" is not a reading of ${part.ref}`));
       return;
@@ -87,6 +100,7 @@ export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
       condition: /in circuit/i.test(cell(columns.condition)) ? 'in circuit' : 'leg lifted',
       ...(instrument === '' ? {} : { instrument: instrument.slice(0, 80) }),
       ...(typeof esr === 'number' ? { esr } : {}),
+      ...(aspect ? { aspect: aspect.id } : {}),
     });
   });
   return { rows, problems: problems.slice(0, MOST_PROBLEMS) };
@@ -124,6 +138,11 @@ function valueIn(
   return value === 0 ? 'short' : value;
 }
 
+const unitRead = (part: Pick<Part, 'kind'>, aspect: string | null): string =>
+  aspect === null
+    ? QUANTITY_KINDS[KINDS[part.kind].value ?? 'number']
+    : (aspectNamed(part, aspect)?.unit ?? '');
+
 /** Every reading of parts as a table, the withdrawn ones too, in SI units. */
 export function writeReadingsCsv(unit: UnitResource): string {
   const parts = new Map(unit.parts.map((p) => [p.id, p.part]));
@@ -134,12 +153,13 @@ export function writeReadingsCsv(unit: UnitResource): string {
       {
         part: part.ref,
         value: r.value,
-        unit: typeof r.value === 'number' ? QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'] : '',
+        unit: typeof r.value === 'number' ? unitRead(part, r.aspect) : '',
         condition: r.condition,
         instrument: r.instrument ?? '',
         taken_at: r.takenAt,
         withdrawn: r.withdrawn ? 'yes' : '',
         esr: r.esr ?? '',
+        aspect: r.aspect ?? '',
       },
     ];
   });

@@ -1,4 +1,5 @@
 import type { EvidenceData } from '@halfsplit/contract';
+import { formatQuantity } from '../quantity/index.ts';
 import type { Path, TestPoint } from './path.ts';
 import {
   INTERMITTENT_HIDDEN,
@@ -42,8 +43,11 @@ export interface Observation {
 export interface EvidenceOptions {
   readonly isIntermittent?: boolean;
   readonly trust?: Trust;
-  /** What is expected at a net or point, low and high, V; for evidence that is a number. */
-  readonly expected?: (point: TestPoint) => { readonly low: number; readonly high: number } | undefined;
+  /** What is expected at a net or point in a unit, low and high; for evidence that is a number. */
+  readonly expected?: (
+    point: TestPoint,
+    unit: string,
+  ) => { readonly low: number; readonly high: number } | undefined;
 }
 
 /** Why a piece of evidence does not count. */
@@ -154,15 +158,19 @@ function withTwins(
   evidence: readonly EvidenceData[],
   computed: EvidenceOptions['expected'],
 ): NonNullable<EvidenceOptions['expected']> {
-  return (point) => {
+  return (point, unit) => {
     const twin = path.twinOf(point);
     const seen = twin
       ? evidence.filter(
-          (e) => e.withdrawn !== true && typeof e.saw !== 'string' && path.pointNamed(e.at)?.id === twin.id,
+          (e) =>
+            e.withdrawn !== true &&
+            typeof e.saw !== 'string' &&
+            e.saw.unit === unit &&
+            path.pointNamed(e.at)?.id === twin.id,
         )
       : [];
     const saw = seen.at(-1)?.saw;
-    if (saw === undefined || typeof saw === 'string') return computed?.(point);
+    if (saw === undefined || typeof saw === 'string') return computed?.(point, unit);
     const room = Math.max(TWIN_LEAST_V, TWIN_SHARE * Math.abs(saw.value));
     return { low: saw.value - room, high: saw.value + room };
   };
@@ -174,7 +182,7 @@ const NOTHING_SHARE = 0.1;
 function seenAt(point: TestPoint, evidence: EvidenceData, options: EvidenceOptions): Seen | null {
   const { saw } = evidence;
   if (typeof saw === 'string') return seenFor(saw, point.carries);
-  const expected = options.expected?.(point);
+  const expected = options.expected?.(point, saw.unit);
   if (!expected) return null;
   if (saw.value >= expected.low && saw.value <= expected.high) return 'good';
   const middle = (expected.low + expected.high) / 2;
@@ -208,10 +216,21 @@ export function evidenceSentence(path: Path, evidence: EvidenceData): string {
           ? 'it is good'
           : 'it is bad'
         : (SAW_WORDS[saw] ?? saw)
-      : `${saw.value} ${saw.unit}`;
+      : numberWords(saw.value, saw.unit);
   const under = conditions.length > 0 ? ` (${conditions.join(', ')})` : '';
   return `Tested ${where}${from}${under}: ${result}.`;
 }
+
+/** A number of the evidence as it is said: `4.1 V`, `240 mV of tone (rms)`, `12 mV of ripple (peak to peak)`. */
+function numberWords(value: number, unit: string): string {
+  const known = NUMBERS[unit];
+  return known === undefined ? `${value} ${unit}` : `${formatQuantity(value, 'V', { digits: 4 })}${known}`;
+}
+const NUMBERS: Readonly<Record<string, string>> = {
+  V: '',
+  Vrms: ' of tone (rms)',
+  Vpp: ' of ripple (peak to peak)',
+};
 
 const nameOf = (path: Path, id: string): string => {
   const block = path.indexOf(id);

@@ -1,28 +1,74 @@
-import { BenchModel } from '../analysis/index.ts';
-import type { Circuit } from '../circuit/index.ts';
+import { BenchModel, magnitude } from '../analysis/index.ts';
+import { parameter, type Circuit } from '../circuit/index.ts';
 import { HalfsplitError } from '../errors.ts';
 import type { TestPoint } from './path.ts';
 
 /** A bias point within this of the computed one is as it should be (common practice), and never told closer than that. */
 const SHARE = 0.15;
 const LEAST_V = 0.15;
+/** A level within 3 dB of the computed one is as it should be; below a tenth of a millivolt nothing is told (common practice). */
+const LEVEL_FACTOR = Math.SQRT2;
+const LEAST_LEVEL_V = 1e-4;
+/** Ripple up to this part of the direct voltage is usual at a reservoir (common practice). */
+const RIPPLE_SHARE = 0.1;
+const USUAL_TONE_HZ = 1000;
 
-/** What is expected at a point with a net: the direct voltage of the circuit as marked, with room for its tolerances. */
+export interface ExpectedRange {
+  readonly low: number;
+  readonly high: number;
+}
+
+/**
+ * What is expected at a point with a net, of the circuit as marked, with room for its tolerances: a direct voltage (unit
+ * `V`), the level of the signal sources' tone (`Vrms`), or the ripple (`Vpp`). Undefined where it cannot be told.
+ */
 export function expectedVoltage(
   circuit: Circuit,
-): (point: TestPoint) => { readonly low: number; readonly high: number } | undefined {
+): (point: TestPoint, unit: string) => ExpectedRange | undefined {
   let model: BenchModel | null | undefined;
-  return (point) => {
-    if (point.net === undefined) return undefined;
+  return ({ net }, unit) => {
+    if (net === undefined) return undefined;
     if (model === undefined) model = modelOf(circuit);
     if (!model) return undefined;
     const solved = model.tryOperatingPoint();
-    const net = model.system.nets().find(([name]) => name === point.net);
-    if (!solved.ok || !net) return undefined;
-    const volt = solved.x[net[1]]!;
-    const room = Math.max(LEAST_V, SHARE * Math.abs(volt));
-    return { low: volt - room, high: volt + room };
+    const node = model.system.nets().find(([name]) => name === net)?.[1];
+    if (!solved.ok || node === undefined) return undefined;
+    const volt = solved.x[node]!;
+    switch (unit) {
+      case 'V': {
+        const room = Math.max(LEAST_V, SHARE * Math.abs(volt));
+        return { low: volt - room, high: volt + room };
+      }
+      case 'Vrms': {
+        const level = levelAt(model, node) / Math.SQRT2;
+        return level < LEAST_LEVEL_V ? undefined : { low: level / LEVEL_FACTOR, high: level * LEVEL_FACTOR };
+      }
+      case 'Vpp':
+        return { low: 0, high: RIPPLE_SHARE * Math.abs(volt) };
+      default:
+        return undefined;
+    }
   };
+}
+
+/** Frequency of the tone that levels are measured with: the first signal source's, Hz; null without one. */
+export function toneHzOf(circuit: Circuit): number | null {
+  const source = circuit.parts.find((p) => p.kind === 'signal');
+  return source ? (parameter(source, 'frequency') ?? USUAL_TONE_HZ) : null;
+}
+
+/** Level at a node with every signal source on, V peak. */
+function levelAt(model: BenchModel, node: number): number {
+  const frequencyHz = toneHzOf(model.circuit);
+  if (frequencyHz === null) return 0;
+  const signal = model.smallSignal.at(frequencyHz);
+  let [re, im] = [0, 0];
+  for (const p of model.circuit.parts) {
+    if (p.kind !== 'signal' || typeof p.marked !== 'number') continue;
+    const v = signal.drive(p.ref).voltage(node);
+    [re, im] = [re + p.marked * v.re, im + p.marked * v.im];
+  }
+  return magnitude({ re, im });
 }
 
 function modelOf(circuit: Circuit): BenchModel | null {

@@ -77,3 +77,4 @@ export {
 } from './dictionary.ts';
 export { faultsOfPart, type PartFault } from './part-faults.ts';
 export { addPathLine, withoutBlock, withoutLink, type PathLineResult } from './path-line.ts';
+export { toneHzOf } from './expected.ts';

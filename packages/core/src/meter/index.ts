@@ -17,8 +17,21 @@ export {
 } from './instrument.ts';
 export { judgeInCircuit, meterModeOf, ownValueFrom, type OwnValue } from './in-circuit.ts';
 export { rankDrifts, smallestReplacement, type Drift, type Replacement } from './harm.ts';
+export { ageingWords, technologyOf, TECHNOLOGIES, type Technology } from './ageing.ts';
+export { aspectNamed, aspectsOf, aspectText, bareAspect, judgeAspect, type Aspect } from './aspects.ts';
+export {
+  judgeRipple,
+  judgeVoltage,
+  reservoirAt,
+  restingCurrents,
+  supplyVerdicts,
+  type RestingCurrent,
+  type SupplyVerdict,
+  type VoltsByNet,
+} from './powered.ts';
 export { sistersOf } from './batch.ts';
 export {
+  CHANGE_KINDS,
   unknownFromChange,
   type ChangeKind,
   type KnownChange,

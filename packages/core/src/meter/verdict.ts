@@ -1,5 +1,6 @@
 import type { ReadingCondition } from '@halfsplit/contract';
 import { KINDS, type LayerValue, type Part } from '../circuit/index.ts';
+import { isUsualDrift, technologyOf } from './ageing.ts';
 import { formatCode, formatQuantity, QUANTITY_KINDS } from '../quantity/index.ts';
 
 export type VerdictKind = 'in' | 'edge' | 'high' | 'low' | 'open' | 'short' | 'cannot say' | 'no marking';
@@ -18,6 +19,8 @@ export interface Verdict {
 export interface JudgedReading {
   readonly value: Exclude<LayerValue, null>;
   readonly condition: ReadingCondition;
+  /** What was read when it is not the main value; see `aspectsOf`. */
+  readonly aspect?: string | null | undefined;
 }
 
 /**
@@ -91,7 +94,12 @@ export function judgeReading(part: Part, reading: JudgedReading): Verdict {
     return verdict('open', deviation, 'has next to no capacity: open', true);
   if (isBeyond) {
     const isDry = isCapacitance && part['polarised'] === true && ratio < DRY_RATIO;
-    const sentence = isDry ? `${offBy(deviation, part)}: dried out` : offBy(deviation, part);
+    const why = isDry
+      ? ': dried out'
+      : isUsualDrift(part, deviation)
+        ? `, as ${technologyOf(part)} does with age`
+        : '';
+    const sentence = `${offBy(deviation, part)}${why}`;
     return verdict(deviation > 0 ? 'high' : 'low', deviation, sentence, true);
   }
   if (Math.abs(deviation) >= tolerance * (1 - BORDER)) {

@@ -35,12 +35,36 @@ describe('one field for everything', () => {
   });
 
   it('takes voltages at pins, nets and points, what is heard, and readouts', () => {
-    expect(read('Q2c 4.1V')).toEqual({ kind: 'voltage', at: 'c', net: 'c', value: 4.1 });
-    expect(read('vcc 8.9')).toEqual({ kind: 'voltage', at: 'vcc', net: 'vcc', value: 8.9 });
+    expect(read('Q2c 4.1V')).toEqual({ kind: 'voltage', at: 'c', net: 'c', value: 4.1, unit: 'V' });
+    expect(read('vcc 8.9')).toEqual({ kind: 'voltage', at: 'vcc', net: 'vcc', value: 8.9, unit: 'V' });
     expect(read('TP5 hum')).toEqual({ kind: 'seen', at: 'TP5', saw: 'hum' });
-    expect(read('TP5 12mV')).toEqual({ kind: 'voltage', at: 'TP5', net: 'out', value: 0.012 });
+    expect(read('TP5 12mV')).toEqual({ kind: 'voltage', at: 'TP5', net: 'out', value: 0.012, unit: 'V' });
     expect(read('offset 12mV')).toEqual({ kind: 'readout', id: 'offset', value: 0.012 });
     expect(read('Gain at 1 kHz 21.5')).toEqual({ kind: 'readout', id: 'gain', value: 21.5 });
+  });
+
+  it('takes junctions, gains, leakage and levels by their word', () => {
+    expect(read('Q2 be 0.65')).toEqual({ kind: 'part', ref: 'Q2', aspect: 'b-e', value: 0.65 });
+    expect(read('Q2 b-e OL in circuit')).toEqual({
+      kind: 'part',
+      ref: 'Q2',
+      aspect: 'b-e',
+      value: 'open',
+      condition: 'in circuit',
+    });
+    expect(read('q2 gain 210')).toEqual({ kind: 'part', ref: 'Q2', aspect: 'gain', value: 210 });
+    expect(read('C3 leak 2uA')).toEqual({ kind: 'part', ref: 'C3', aspect: 'leakage', value: 2e-6 });
+    expect(read('Q2 gain lots')).toContain('Q2 gain:');
+    expect(read('out 240mV rms')).toEqual({
+      kind: 'voltage',
+      at: 'out',
+      net: 'out',
+      value: 0.24,
+      unit: 'Vrms',
+    });
+    expect(read('TP5 level 1.2')).toMatchObject({ value: 1.2, unit: 'Vrms' });
+    expect(read('vcc ripple 12mV')).toMatchObject({ at: 'vcc', value: 0.012, unit: 'Vpp' });
+    expect(read('vcc 12mVpp')).toMatchObject({ value: 0.012, unit: 'Vpp' });
   });
 
   it('says what it cannot read, and what would do', () => {
@@ -68,6 +92,11 @@ describe('one field for everything', () => {
       'hum',
       '∞',
       'offset',
+      'Q2',
+      'be',
+      'gain',
+      'rms',
+      'ripple',
     );
     fc.assert(
       fc.property(

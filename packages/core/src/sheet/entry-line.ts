@@ -1,6 +1,7 @@
 import { SAW, type SawWord } from '@halfsplit/contract';
 import { KINDS, netsOf, type Part, type UnitDocument } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
+import { aspectsOf, bareAspect, type Aspect } from '../meter/index.ts';
 import { parseValue, type QuantityKind } from '../quantity/index.ts';
 
 /** What one line of the entry field says. */
@@ -10,15 +11,26 @@ export type Entry =
       readonly kind: 'part';
       readonly ref: string;
       readonly value: number | 'open' | 'short';
+      /** What was read when it is not the main value: a junction `b-e`, `gain`, `leakage`, … */
+      readonly aspect?: string;
       readonly esr?: number;
       readonly condition?: 'in circuit' | 'leg lifted';
     }
-  /** A direct voltage at a net, a test point, or a pin of a part. */
-  | { readonly kind: 'voltage'; readonly at: string; readonly net: string | null; readonly value: number }
+  /** A voltage at a net, a test point, or a pin of a part: direct, of a tone (rms), or of a ripple (peak to peak). */
+  | {
+      readonly kind: 'voltage';
+      readonly at: string;
+      readonly net: string | null;
+      readonly value: number;
+      readonly unit: VoltageUnit;
+    }
   /** What is seen or heard at a test point. */
   | { readonly kind: 'seen'; readonly at: string; readonly saw: SawWord }
   /** What the bench says of a readout. */
   | { readonly kind: 'readout'; readonly id: string; readonly value: number };
+
+/** A voltage as evidence keeps it: direct, rms of a tone, peak to peak of a ripple. */
+export type VoltageUnit = 'V' | 'Vrms' | 'Vpp';
 
 export type EntryResult =
   { readonly ok: true; readonly entry: Entry } | { readonly ok: false; readonly problem: Problem };
@@ -39,7 +51,7 @@ const bad = (detail: string, ref?: string): EntryResult => ({
 });
 
 /**
- * Reads one line of the entry field: `R7 62k`, `C3 3.9u esr 8`, `R7 62k in circuit`, `Q2c 4.1V` (a pin of a part), `vcc 11.9V`,
+ * Reads one line of the entry field: `R7 62k`, `C3 3.9u esr 8`, `R7 62k in circuit`, `Q2 be 0.65V`, `C3 leak 2uA`, `Q2c 4.1V` (a pin of a part), `vcc 11.9V`,
  * `TP5 hum`, `TP5 4.1V`, `offset 12mV` (a readout by its id or name). Units follow from what it is of.
  */
 export function parseEntry(line: string, document: UnitDocument): EntryResult {
@@ -100,8 +112,12 @@ function partEntry(part: Part, words: readonly string[]): EntryResult {
     esr = parsed.readings[0].value;
     rest.splice(esrAt);
   }
+  const aspect = aspectIn(part, rest) ?? bareAspect(part);
   const word = rest.join(' ').trim();
+  if (aspect?.isWordAlone && word === '')
+    return { ok: true, entry: aspectEntry(part, aspect, 'open', condition) };
   if (word === '') return bad(`${part.ref}: the reading is missing.`, part.ref);
+  if (aspect) return readAspect(part, aspect, word, condition);
   const more = { ...(esr === undefined ? {} : { esr }), ...(condition === undefined ? {} : { condition }) };
   if (OPEN_WORDS.includes(word.toLowerCase()))
     return { ok: true, entry: { kind: 'part', ref: part.ref, value: 'open', ...more } };
@@ -121,14 +137,62 @@ function partEntry(part: Part, words: readonly string[]): EntryResult {
   return { ok: true, entry: { kind: 'part', ref: part.ref, value: value === 0 ? 'short' : value, ...more } };
 }
 
+type LineCondition = 'in circuit' | 'leg lifted' | undefined;
+
+/** What beside the main value the line begins with, and takes the word away: `be`, `b-e`, `gain`, `leak`. */
+function aspectIn(part: Part, words: string[]): Aspect | null {
+  const first = words[0]?.toLowerCase();
+  const aspect = aspectsOf(part).find((a) => first !== undefined && a.words.includes(first));
+  if (aspect) words.shift();
+  return aspect ?? null;
+}
+
+function aspectEntry(
+  part: Part,
+  aspect: Aspect,
+  value: number | 'open' | 'short',
+  condition: LineCondition,
+): Entry {
+  return {
+    kind: 'part',
+    ref: part.ref,
+    aspect: aspect.id,
+    value,
+    ...(condition === undefined ? {} : { condition }),
+  };
+}
+
+function readAspect(part: Part, aspect: Aspect, word: string, condition: LineCondition): EntryResult {
+  const lower = word.toLowerCase();
+  if (OPEN_WORDS.includes(lower)) return { ok: true, entry: aspectEntry(part, aspect, 'open', condition) };
+  if (SHORT_WORDS.includes(lower)) return { ok: true, entry: aspectEntry(part, aspect, 'short', condition) };
+  const parsed = parseValue(word, { kind: aspect.quantity, purpose: 'reading' });
+  if (!parsed.ok) return bad(`${part.ref} ${aspect.words[0]}: ${parsed.problem.message}`, part.ref);
+  const { value } = parsed.readings[0];
+  if (!(value >= 0)) return bad(`${part.ref}: a reading of a part is not below zero.`, part.ref);
+  return { ok: true, entry: aspectEntry(part, aspect, value, condition) };
+}
+
+const TONE_WORDS = /^(?:level|tone)\s+|\s*(?:rms|ac)$/i;
+const RIPPLE_WORDS = /^ripple\s+|\s*(?:pp|p-p)$/i;
+
+/** A voltage as typed, and which voltage it is by its word: `240mV rms`, `level 240mV`, `ripple 12mV`, `12mVpp`. */
+export function voltageWords(text: string): { readonly plain: string; readonly unit: VoltageUnit } {
+  const word = text.trim();
+  if (TONE_WORDS.test(word)) return { plain: word.replace(TONE_WORDS, ''), unit: 'Vrms' };
+  if (RIPPLE_WORDS.test(word)) return { plain: word.replace(RIPPLE_WORDS, ''), unit: 'Vpp' };
+  return { plain: word, unit: 'V' };
+}
+
 function placeEntry(at: string, net: string | null, words: readonly string[]): EntryResult {
   const word = words.join(' ').trim();
   if (word === '') return bad(`${at}: what was seen there is missing.`);
   const saw = SAW_WORDS[word.toLowerCase()];
   if (saw) return { ok: true, entry: { kind: 'seen', at, saw } };
-  const parsed = parseValue(word, { kind: 'voltage', purpose: 'reading' });
+  const { plain, unit } = voltageWords(word);
+  const parsed = parseValue(plain, { kind: 'voltage', purpose: 'reading' });
   if (!parsed.ok) return bad(`${at}: "${word}" is neither a voltage nor what is seen: ${SAW.join(', ')}.`);
-  return { ok: true, entry: { kind: 'voltage', at, net, value: parsed.readings[0].value } };
+  return { ok: true, entry: { kind: 'voltage', at, net, value: parsed.readings[0].value, unit } };
 }
 
 /** Words with which a line can begin, for completion: parts, test points, nets, readouts. */

@@ -1,2 +1,9 @@
 export { formatSheetLine, parseSheetLine, type SheetLineResult } from './sheet-line.ts';
-export { entryHeads, parseEntry, type Entry, type EntryResult } from './entry-line.ts';
+export {
+  entryHeads,
+  parseEntry,
+  voltageWords,
+  type Entry,
+  type EntryResult,
+  type VoltageUnit,
+} from './entry-line.ts';

@@ -44,6 +44,17 @@ const STATES: Readonly<Record<string, Partial<Part>>> = {
   triangle: { waveform: 'triangle' },
   pulse: { waveform: 'pulse' },
   polarised: { polarised: true },
+  electrolytic: { polarised: true, technology: 'electrolytic' },
+  tantalum: { polarised: true, technology: 'tantalum' },
+  film: { technology: 'film' },
+  paper: { technology: 'paper' },
+  ceramic: { technology: 'ceramic' },
+  mica: { technology: 'mica' },
+  carbon: { technology: 'carbon composition' },
+  'carbon-composition': { technology: 'carbon composition' },
+  'carbon-film': { technology: 'carbon film' },
+  'metal-film': { technology: 'metal film' },
+  wirewound: { technology: 'wirewound' },
 };
 
 /**
@@ -289,7 +300,10 @@ export function formatSheetLine(part: Part): string {
   const states = ['polarity', 'taper', 'waveform'].map((f) => part[f]).filter((v) => typeof v === 'string');
   words.push(...states);
   if (part['closed'] === false) words.push('open');
-  if (part['polarised'] === true) words.push('polarised');
+  const technology = technologyWord(part);
+  if (technology !== undefined) words.push(technology);
+  if (part['polarised'] === true && technology !== 'electrolytic' && technology !== 'tantalum')
+    words.push('polarised');
   if (part.tolerance !== undefined)
     words.push(`${formatPlain(part.tolerance * 100, 6).replace(/\.?0+$/, '')}%`);
   for (const field of Object.keys(PART_FIELD_QUANTITIES)) {
@@ -306,6 +320,12 @@ export function formatSheetLine(part: Part): string {
   );
   return words.join(' ');
 }
+
+/** The word of a line that stands for a part's technology. */
+const technologyWord = (part: Part): string | undefined =>
+  typeof part['technology'] === 'string'
+    ? Object.keys(STATES).findLast((word) => STATES[word]!['technology'] === part['technology'])
+    : undefined;
 
 const UNIT_LETTER: Partial<Record<QuantityKind, string>> = { capacitor: 'F', inductor: 'H', voltage: 'V' };
 

@@ -21,6 +21,7 @@ export class ReadingModel extends Model<
   declare condition: ReadingCondition;
   declare instrument: string | null;
   declare esr: CreationOptional<number | null>;
+  declare aspect: CreationOptional<string | null>;
   declare takenAt: Date;
   declare withdrawnAt: Date | null;
 }
@@ -36,6 +37,7 @@ export function defineReading(sequelize: Sequelize): void {
       condition: DataTypes.TEXT,
       instrument: DataTypes.TEXT,
       esr: DataTypes.DOUBLE,
+      aspect: DataTypes.TEXT,
       takenAt: DataTypes.DATE,
       withdrawnAt: DataTypes.DATE,
     },

@@ -1,7 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import type { createReadingSchema } from '@halfsplit/contract';
 import {
+  aspectNamed,
+  aspectsOf,
+  aspectText,
   formatQuantity,
+  judgeAspect,
   judgeReading,
   KINDS,
   normalisePart,
@@ -14,7 +18,7 @@ import {
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import { ReadingModel, ReadoutModel, type UnitModel } from '../../database/models/index.ts';
-import { notFound } from '../../errors.ts';
+import { invalid, notFound } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
 import { partAtVersion } from '../parts/service.ts';
 import { partFromRow } from '../units/repository.ts';
@@ -41,6 +45,7 @@ export async function addReading(
       condition: request.condition,
       instrument: request.instrument ?? null,
       esr: request.esr ?? null,
+      aspect: request.aspect ?? null,
       takenAt: new Date(),
       withdrawnAt: null,
     },
@@ -56,15 +61,35 @@ async function describePartReading(
   transaction: Transaction,
 ): Promise<string> {
   const row = await partAtVersion(unit, partId, request.baseVersion, transaction);
-  return readingSummary(normalisePart(partFromRow(row), row.ref, []), request);
+  const part = normalisePart(partFromRow(row), row.ref, []);
+  if (request.aspect !== undefined && !aspectNamed(part, request.aspect))
+    throw invalid(
+      `Nothing called "${request.aspect}" is read of ${part.ref}.`,
+      `What can be read of it: ${
+        aspectsOf(part)
+          .map((a) => a.id)
+          .join(', ') || 'its value'
+      }.`,
+    );
+  return readingSummary(part, request, unit);
 }
 
 /** The sentence of the log for a reading of a part. */
-export function readingSummary(part: Part, reading: JudgedReading): string {
+export function readingSummary(
+  part: Part,
+  reading: JudgedReading,
+  around: Pick<UnitModel, 'ground' | 'models'> = { ground: '0', models: [] },
+): string {
+  const how = reading.condition === 'in circuit' ? 'in circuit' : 'with a leg lifted';
+  if (reading.aspect) {
+    const circuit = { ground: around.ground, parts: [part], models: around.models };
+    const { sentence } = judgeAspect(circuit, part, reading.aspect, { ...reading, condition: 'leg lifted' });
+    const words = reading.condition === 'in circuit' ? '' : `, ${sentence}`;
+    return `Measured ${part.ref} ${reading.aspect} ${how}: ${aspectText(part, reading.aspect, reading.value)}${words}.`;
+  }
   const unit = QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'];
   const value =
     typeof reading.value === 'number' ? formatQuantity(reading.value, unit, { digits: 4 }) : reading.value;
-  const how = reading.condition === 'in circuit' ? 'in circuit' : 'with a leg lifted';
   return `Measured ${part.ref} ${how}: ${value}, ${judgeReading(part, reading).sentence}.`;
 }
 

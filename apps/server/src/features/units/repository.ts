@@ -147,6 +147,7 @@ export async function loadUnit(id: string, transaction?: Transaction): Promise<U
       condition: r.condition,
       instrument: r.instrument,
       esr: r.esr,
+      aspect: r.aspect,
       takenAt: r.takenAt.toISOString(),
       withdrawn: r.withdrawnAt !== null,
     })),

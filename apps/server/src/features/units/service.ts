@@ -98,6 +98,7 @@ interface FileReading {
   readonly condition: ReadingModel['condition'];
   readonly instrument?: string | null;
   readonly esr?: number | null;
+  readonly aspect?: string | null;
   readonly takenAt: string;
   readonly withdrawn?: boolean;
 }
@@ -181,7 +182,8 @@ export async function insertDocument(document: UnitDocument, transaction: Transa
 
 /** The history of readings when the file has one, otherwise its found values as readings of now. */
 function fileReadings(readings: unknown, parts: readonly Part[]): FileReading[] {
-  if (Array.isArray(readings)) return readings as FileReading[];
+  if (Array.isArray(readings))
+    return readings.filter((r): r is FileReading => typeof r === 'object' && r !== null);
   return parts.flatMap((p) =>
     p.found === null || p.found === undefined
       ? []
@@ -213,6 +215,7 @@ async function insertReadings(
         condition: r.condition === 'in circuit' ? 'in circuit' : 'leg lifted',
         instrument: r.instrument ?? null,
         esr: typeof r.esr === 'number' && r.esr > 0 ? r.esr : null,
+        aspect: typeof r.aspect === 'string' && r.aspect !== '' ? r.aspect.slice(0, 16) : null,
         takenAt,
         withdrawnAt: r.withdrawn === true ? takenAt : null,
       },
@@ -266,7 +269,7 @@ export async function exportUnit(id: string): Promise<{ text: string; name: stri
       const ref = r.partId === null ? undefined : refs.get(r.partId);
       const readout = r.readoutId === null ? undefined : readoutIds.get(r.readoutId);
       if (ref === undefined && readout === undefined) return [];
-      const { value, condition, instrument, esr, takenAt, withdrawn } = r;
+      const { value, condition, instrument, esr, aspect, takenAt, withdrawn } = r;
       return [
         {
           ...(ref ? { ref } : { readout: readout! }),
@@ -274,6 +277,7 @@ export async function exportUnit(id: string): Promise<{ text: string; name: stri
           condition,
           instrument,
           ...(esr === null ? {} : { esr }),
+          ...(aspect === null ? {} : { aspect }),
           takenAt,
           withdrawn,
         },

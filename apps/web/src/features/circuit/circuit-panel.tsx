@@ -3,6 +3,7 @@ import {
   flagsFor,
   formatQuantity,
   judgeReading,
+  judgeVoltage,
   valueOnLayer,
   type Drawing,
   type Part,
@@ -17,7 +18,14 @@ import { Schematic, type Emphasis } from '../../ui/schematic/schematic.tsx';
 import { printedText, useDrawing } from './use-drawing.ts';
 
 /** The circuit at the right of every stage: values and voltages of the layer shown, drifted and changed parts heavier. */
-export function CircuitPanel({ title = 'Circuit' }: { title?: string }) {
+export function CircuitPanel({
+  title = 'Circuit',
+  measured,
+}: {
+  title?: string;
+  /** Direct voltages that were measured, by net: they stand beside the computed ones, the wrong ones marked. */
+  measured?: ReadonlyMap<string, number>;
+}) {
   const { unit, document, analysis, change, selectedRef, selectedNet, selectRef, selectNet } =
     useUnitContext();
   const { layer } = useLayer();
@@ -30,13 +38,30 @@ export function CircuitPanel({ title = 'Circuit' }: { title?: string }) {
     if (!showsVolts || !volts) return [];
     const nets = [...new Set(drawing.wires.map((w) => w.net))];
     const texts = nets.flatMap((net): [string, string][] => {
-      const volt = volts[net];
+      const [volt, seen] = [volts[net], measured?.get(net)];
+      if (seen !== undefined && volt !== undefined)
+        return [
+          [
+            net,
+            `${formatQuantity(volt, 'V', { digits: 3 })}, is ${formatQuantity(seen, 'V', { digits: 3 })}`,
+          ],
+        ];
       return volt === undefined || Math.abs(volt) < HARDLY_V
         ? []
         : [[net, formatQuantity(volt, 'V', { digits: 3 })]];
     });
     return flagsFor(drawing, new Map(texts));
-  }, [showsVolts, volts, drawing]);
+  }, [showsVolts, volts, drawing, measured]);
+  const flagTones = useMemo(
+    () =>
+      new Map(
+        [...(measured ?? [])].flatMap(([net, seen]) => {
+          const volt = volts?.[net];
+          return volt === undefined ? [] : [[net, judgeVoltage(seen, volt).kind] as const];
+        }),
+      ),
+    [measured, volts],
+  );
   const move = (ref: string, to: { x: number; y: number }) =>
     change({ type: 'update-unit', seen: unit.version, values: { nudges: { ...unit.nudges, [ref]: to } } });
   const reason = analysis?.layers[layer].reason;
@@ -73,6 +98,7 @@ export function CircuitPanel({ title = 'Circuit' }: { title?: string }) {
           <Schematic
             drawing={shown}
             flags={flags}
+            flagTones={flagTones}
             emphasis={emphasis}
             selectedRef={selectedRef}
             selectedNet={selectedNet}

@@ -68,6 +68,7 @@ describe('what a search among parts can use', () => {
     readoutId: null,
     value,
     condition,
+    aspect: null,
     withdrawn: false,
   });
   const document = { circuit: { ground: '0', parts: parts.map((p) => p.part) } } as unknown as UnitDocument;

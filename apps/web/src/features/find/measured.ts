@@ -1,5 +1,5 @@
-import type { UnitResource } from '@halfsplit/contract';
-import { netsOf, type Quantity, type UnitDocument } from '@halfsplit/core';
+import type { EvidenceResource, UnitResource } from '@halfsplit/contract';
+import { netsOf, toneHzOf, type Circuit, type Quantity, type UnitDocument } from '@halfsplit/core';
 
 export interface MeasuredQuantity {
   readonly quantity: Quantity;
@@ -7,21 +7,21 @@ export interface MeasuredQuantity {
 }
 
 /**
- * What has been measured that a search among parts can use, the last of each: voltages of the evidence at nets, and
- * readings of resistors and capacitors in circuit.
+ * What has been measured that a search among parts can use, the last of each: direct voltages and levels of the evidence at
+ * nets, and readings of resistors and capacitors in circuit.
  */
 export function measuredQuantities(unit: UnitResource, { circuit }: UnitDocument): MeasuredQuantity[] {
   const nets = new Set(netsOf(circuit));
   const points = new Map((unit.path?.testPoints ?? []).map((t) => [t.id, t.net]));
   const found = new Map<string, MeasuredQuantity>();
   for (const e of unit.evidence) {
-    if (e.withdrawn || typeof e.saw === 'string' || e.saw.unit !== 'V') continue;
     const net = points.get(e.at) ?? e.at;
-    if (!nets.has(net) || net === circuit.ground) continue;
-    found.set(`dcv ${net}`, { quantity: { kind: 'dcv', net }, value: e.saw.value });
+    if (e.withdrawn || !nets.has(net) || net === circuit.ground) continue;
+    const measured = quantityOf(e, net, circuit);
+    if (measured) found.set(`${measured.quantity.kind} ${net}`, measured);
   }
   for (const r of unit.readings) {
-    if (r.withdrawn || r.condition !== 'in circuit') continue;
+    if (r.withdrawn || r.condition !== 'in circuit' || r.aspect !== null) continue;
     const part = unit.parts.find((p) => p.id === r.partId)?.part;
     const kind = part?.kind === 'resistor' ? 'ohm' : part?.kind === 'capacitor' ? 'cap' : null;
     const { a, b } = part?.pins ?? {};
@@ -30,4 +30,13 @@ export function measuredQuantities(unit: UnitResource, { circuit }: UnitDocument
     found.set(`${kind} ${a} ${b}`, { quantity: { kind, red: a, black: b }, value });
   }
   return [...found.values()];
+}
+
+/** A voltage of the evidence as what was measured; null for what is no voltage, or a level without a tone to compare. */
+function quantityOf({ saw }: EvidenceResource, net: string, circuit: Circuit): MeasuredQuantity | null {
+  if (typeof saw === 'string') return null;
+  if (saw.unit === 'V') return { quantity: { kind: 'dcv', net }, value: saw.value };
+  const frequencyHz = toneHzOf(circuit);
+  if (saw.unit !== 'Vrms' || frequencyHz === null) return null;
+  return { quantity: { kind: 'level', net, frequencyHz }, value: saw.value * Math.SQRT2 };
 }

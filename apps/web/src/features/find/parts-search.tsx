@@ -1,10 +1,18 @@
 import type { CreateEvidence } from '@halfsplit/contract';
-import { formatQuantity, parseValue, type PartGroup, type PartSearch, type Quantity } from '@halfsplit/core';
+import {
+  formatQuantity,
+  parseValue,
+  toneHzOf,
+  voltageWords,
+  type PartGroup,
+  type PartSearch,
+  type Quantity,
+} from '@halfsplit/core';
 import { Button, Progress } from 'antd';
 import { useMemo, useRef, useState } from 'react';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
-import { measuredQuantities } from './measured.ts';
+import { measuredQuantities, type MeasuredQuantity } from './measured.ts';
 import { useDictionary } from './use-dictionary.ts';
 
 interface Props {
@@ -35,11 +43,6 @@ export function PartsSearch({ title, refs, onRecord, onConvict, onBack }: Props)
     [document, refs],
   );
   const told = new Map((search?.next ?? []).map((n) => [netOf(n.quantity), n]));
-  const seen = new Map(
-    measured.flatMap(({ quantity, value }) =>
-      quantity.kind === 'dcv' && value !== null ? [[quantity.net, value] as const] : [],
-    ),
-  );
   const candidates = [...own].sort((a, b) => (told.get(b)?.bits ?? 0) - (told.get(a)?.bits ?? 0));
   const best = bestNet(search?.next ?? [], unit.path?.testPoints ?? []) ?? candidates[0] ?? null;
   const net = chosen ?? best;
@@ -48,10 +51,12 @@ export function PartsSearch({ title, refs, onRecord, onConvict, onBack }: Props)
     first !== undefined && first.members.length === 1 && first.probability > PLAIN && measured.length > 0;
   const volts = analysis?.layers.marked.volts;
   const point = unit.path?.testPoints?.find((t) => t.net === net);
-  const parsed = text.trim() === '' ? null : parseValue(text, { kind: 'voltage', purpose: 'reading' });
+  const { plain, unit: typed } = voltageWords(text);
+  const parsed = text.trim() === '' ? null : parseValue(plain, { kind: 'voltage', purpose: 'reading' });
+  const toneHz = toneHzOf(document.circuit);
   const enter = () => {
     if (net === null || !parsed?.ok) return;
-    onRecord({ at: point?.id ?? net, saw: { value: parsed.readings[0].value, unit: 'V' } });
+    onRecord({ at: point?.id ?? net, saw: { value: parsed.readings[0].value, unit: typed } });
     setText('');
     setChosen(null);
   };
@@ -87,6 +92,13 @@ export function PartsSearch({ title, refs, onRecord, onConvict, onBack }: Props)
                 Right would be{' '}
                 <span className="hs-mono">{formatQuantity(volts[net], 'V', { digits: 3 })}</span>, computed as
                 marked.
+              </>
+            )}
+            {toneHz !== null && (
+              <>
+                {' '}
+                With {formatQuantity(toneHz, 'Hz')} going in, a level counts too:{' '}
+                <span className="hs-mono">240mV rms</span>.
               </>
             )}
           </p>
@@ -150,16 +162,12 @@ export function PartsSearch({ title, refs, onRecord, onConvict, onBack }: Props)
           </tbody>
         </table>
       )}
-      {seen.size > 0 && (
-        <p className="hs-dim">
-          Compared: {[...seen].map(([n, v]) => `${n} ${formatQuantity(v, 'V', { digits: 3 })}`).join(', ')}.
-        </p>
-      )}
+      {measured.length > 0 && <p className="hs-dim">Compared: {measured.map(measuredWords).join(', ')}.</p>}
       {search && search.unexplained.length > 0 && (
         <p className="hs-caution">
           The likeliest fault does not explain{' '}
-          {search.unexplained.map((i) => netOf(measured[i]!.quantity) ?? 'a reading').join(', ')}: measure it
-          again, or two parts have failed.
+          {search.unexplained.map((i) => measuredWords(measured[i]!)).join(', ')}: measure it again, or two
+          parts have failed.
         </p>
       )}
     </div>
@@ -175,6 +183,16 @@ function bestNet(
     n.bits / (points.find((t) => t.net === netOf(n.quantity))?.minutes ?? UNMARKED_MINUTES);
   const [first] = next.filter((n) => netOf(n.quantity) !== null).sort((a, b) => worth(b) - worth(a));
   return first ? netOf(first.quantity) : null;
+}
+
+/** One measurement as it is compared: "c2 4.1 V", "out 240 mV rms", "a to b 4.7 kohm". */
+function measuredWords({ quantity, value }: MeasuredQuantity): string {
+  if (quantity.kind === 'dcv') return `${quantity.net} ${formatQuantity(value ?? 0, 'V', { digits: 3 })}`;
+  if (quantity.kind === 'level')
+    return `${quantity.net} ${formatQuantity((value ?? 0) / Math.SQRT2, 'V', { digits: 3 })} rms`;
+  const unit = quantity.kind === 'cap' ? 'F' : quantity.kind === 'ohm' ? 'ohm' : 'V';
+  const shown = value === null ? 'open' : formatQuantity(value, unit, { digits: 3 });
+  return `${quantity.red} to ${quantity.black} ${shown}`;
 }
 
 const netOf = (q: Quantity): string | null => (q.kind === 'dcv' ? q.net : null);

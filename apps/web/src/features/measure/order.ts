@@ -1,38 +1,55 @@
 import type { UnitResource } from '@halfsplit/contract';
+import type { JudgeRequest } from '../../compute/measuring.ts';
 import type { Harm } from '../../compute/measuring.ts';
-import type { Order } from './run.ts';
+import { boardWalk } from './board-walk.ts';
+import { verdictKey, type Order } from './run.ts';
 
-/** Latest reading of every part that was made in circuit. */
-export function readingsInCircuit(unit: UnitResource) {
+/** Latest readings that only the circuit can judge: those in circuit, and those of junctions, contacts and the like. */
+export function readingsForCircuit(unit: UnitResource): JudgeRequest['readings'] {
   return unit.parts.flatMap(({ id, part }) => {
-    const reading = unit.readings.filter((r) => r.partId === id && !r.withdrawn).at(-1);
-    return reading?.condition === 'in circuit'
-      ? [{ ref: part.ref, value: reading.value, condition: reading.condition }]
-      : [];
+    const last = new Map(
+      unit.readings
+        .filter((r) => r.partId === id && !r.withdrawn)
+        .map((r) => [verdictKey(part.ref, r.aspect), r] as const),
+    );
+    return [...last]
+      .filter(([, r]) => r.condition === 'in circuit' || r.aspect !== null)
+      .map(([key, { value, condition, aspect }]) => ({ key, ref: part.ref, value, condition, aspect }));
   });
 }
 
-/** What counts for an order of the run: harm of the drift, or suspicion of the block the part is in. */
+/** What counts for an order of the run: harm of the drift, suspicion of the block the part is in, or its place on a photo. */
 export function rankBy(order: Order, unit: UnitResource, harm: Harm | null): (ref: string) => number {
-  if (order === 'by harm') {
-    const ranks = new Map((harm?.drifts ?? []).map((d, i, all) => [d.ref, all.length - i]));
-    return (ref) => ranks.get(ref) ?? 0;
+  switch (order) {
+    case 'by harm':
+      return rankIn((harm?.drifts ?? []).map((d) => d.ref));
+    case 'by board position':
+      return rankIn(boardWalk(unit));
+    case 'by suspicion':
+      return suspicionOf(unit);
+    case 'as typed':
+      return () => 0;
   }
-  if (order === 'by suspicion') {
-    const convicted = new Set((unit.intake.convicted ?? []).flatMap((c) => [c.ref ?? '', c.blockId ?? '']));
-    const noted = new Set((unit.intake.notes ?? []).flatMap((n) => [n.ref ?? '', n.blockId ?? '']));
-    const blockOf = new Map(
-      (unit.path?.blocks ?? []).flatMap((b) => (b.parts ?? []).map((r) => [r, b.id] as const)),
+}
+
+function rankIn(refs: readonly string[]): (ref: string) => number {
+  const ranks = new Map(refs.map((ref, i) => [ref, refs.length - i]));
+  return (ref) => ranks.get(ref) ?? 0;
+}
+
+function suspicionOf(unit: UnitResource): (ref: string) => number {
+  const convicted = new Set((unit.intake.convicted ?? []).flatMap((c) => [c.ref ?? '', c.blockId ?? '']));
+  const noted = new Set((unit.intake.notes ?? []).flatMap((n) => [n.ref ?? '', n.blockId ?? '']));
+  const blockOf = new Map(
+    (unit.path?.blocks ?? []).flatMap((b) => (b.parts ?? []).map((r) => [r, b.id] as const)),
+  );
+  const isWet = (ref: string) => unit.parts.find((p) => p.part.ref === ref)?.part['polarised'] === true;
+  return (ref) => {
+    const block = blockOf.get(ref) ?? '-';
+    return (
+      (convicted.has(ref) || convicted.has(block) ? 4 : 0) +
+      (noted.has(ref) || noted.has(block) ? 2 : 0) +
+      (isWet(ref) ? 1 : 0)
     );
-    const isWet = (ref: string) => unit.parts.find((p) => p.part.ref === ref)?.part['polarised'] === true;
-    return (ref) => {
-      const block = blockOf.get(ref) ?? '-';
-      return (
-        (convicted.has(ref) || convicted.has(block) ? 4 : 0) +
-        (noted.has(ref) || noted.has(block) ? 2 : 0) +
-        (isWet(ref) ? 1 : 0)
-      );
-    };
-  }
-  return () => 0;
+  };
 }

@@ -1,4 +1,12 @@
-import { formatQuantity, KINDS, QUANTITY_KINDS, usualTolerance, type Part } from '@halfsplit/core';
+import {
+  aspectsOf,
+  aspectText,
+  formatQuantity,
+  KINDS,
+  QUANTITY_KINDS,
+  usualTolerance,
+  type Part,
+} from '@halfsplit/core';
 
 const unitOfPart = (part: Part) => QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'];
 
@@ -6,9 +14,37 @@ const unitOfPart = (part: Part) => QUANTITY_KINDS[KINDS[part.kind].value ?? 'num
 export const valueWords = (part: Part, value: number | 'open' | 'short'): string =>
   typeof value === 'number' ? formatQuantity(value, unitOfPart(part), { digits: 4 }) : value;
 
+/** A reading of a part, of its value or of something else. */
+export const readingWords = (
+  part: Part,
+  value: number | 'open' | 'short',
+  aspect: string | null | undefined,
+): string => (aspect ? aspectText(part, aspect, value) : valueWords(part, value));
+
 /** What is printed on a part, with its tolerance. */
 export function markingOf(part: Part): string {
+  if (KINDS[part.kind].value === null) return part.model ?? KINDS[part.kind].words;
   if (typeof part.marked !== 'number') return 'no marking';
-  const tolerance = `±${Number((usualTolerance(part) * 100).toPrecision(2))} %`;
-  return `${formatQuantity(part.marked, unitOfPart(part))} ${tolerance}`;
+  const value = formatQuantity(part.marked, unitOfPart(part));
+  if (['speaker', 'headphone', 'load'].includes(part.kind)) return `nominal ${value}`;
+  return `${value} ±${Number((usualTolerance(part) * 100).toPrecision(2))} %`;
 }
+
+/** What can be typed of a part beside its value, as it is typed: "be 0.65V", "gain 200". */
+export const typedAspects = (part: Part): string[] =>
+  aspectsOf(part)
+    .filter((a) => !REVERSED.includes(a.id))
+    .map((a) => {
+      const word = a.words.at(a.id.includes('-') ? 1 : 0)!;
+      if (a.isWordAlone) return word;
+      return `${word} ${EXAMPLES[a.quantity] ?? '1'}`;
+    });
+
+/** The same junction with the leads the other way about need not be offered. */
+const REVERSED = ['k-a', 'e-b', 'c-b', 's-g', 'd-g'];
+const EXAMPLES: Readonly<Record<string, string>> = {
+  voltage: '0.65V',
+  resistor: '6.4',
+  current: '2uA',
+  number: '200',
+};

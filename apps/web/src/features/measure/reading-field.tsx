@@ -1,5 +1,6 @@
 import type { ReadingCondition } from '@halfsplit/contract';
 import {
+  ageingWords,
   entryHeads,
   formatQuantity,
   judgeReading,
@@ -16,7 +17,8 @@ import { useUnitContext } from '../../app/unit-context.tsx';
 import { Bands } from '../../ui/bands.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { VerdictMark } from '../../ui/marks.tsx';
-import { markingOf, valueWords } from './part-words.ts';
+import { useExpectedInCircuit } from '../../compute/use-measuring.ts';
+import { markingOf, readingWords, typedAspects } from './part-words.ts';
 import type { MeasuredPart } from './run.ts';
 
 interface ReadingFieldProps {
@@ -56,11 +58,13 @@ export function ReadingField(props: ReadingFieldProps) {
   const subjectPart =
     entry?.kind === 'part' ? document.circuit.parts.find((p) => p.ref === entry.ref) : undefined;
   const verdict =
-    entry?.kind === 'part' && subjectPart
+    entry?.kind === 'part' && subjectPart && entry.aspect === undefined
       ? judgeReading(subjectPart, { value: entry.value, condition: entry.condition ?? condition })
       : null;
+  const isInCircuit = condition === 'in circuit';
+  const expected = useExpectedInCircuit(document, isInCircuit && subject.isInRun ? ref : null);
   const words = completionsOf(text, document);
-  const toggle = () => onCondition(condition === 'in circuit' ? 'leg lifted' : 'in circuit');
+  const toggle = () => onCondition(isInCircuit ? 'leg lifted' : 'in circuit');
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === 'Enter') {
       event.preventDefault();
@@ -84,6 +88,7 @@ export function ReadingField(props: ReadingFieldProps) {
       <div className="hs-run-part">
         <strong className="hs-run-ref">{part.ref}</strong>
         <span className="hs-run-marking">{markingOf(part)}</span>
+        {ageingWords(part) !== undefined && <span className="hs-dim">{ageingWords(part)}</span>}
         {part.kind === 'resistor' && typeof part.marked === 'number' && (
           <Bands ohms={part.marked} tolerance={usualTolerance(part)} />
         )}
@@ -105,7 +110,7 @@ export function ReadingField(props: ReadingFieldProps) {
           autoCapitalize="off"
           inputMode="text"
         />
-        <button className="hs-condition" onClick={toggle} aria-pressed={condition === 'in circuit'}>
+        <button className="hs-condition" onClick={toggle} aria-pressed={isInCircuit}>
           {condition} <Keys keys="Space" />
         </button>
       </div>
@@ -113,6 +118,12 @@ export function ReadingField(props: ReadingFieldProps) {
         {words.length > 0 ? (
           <>
             <Keys keys="Tab" /> <span className="hs-mono">{words.join('  ')}</span>
+          </>
+        ) : !read && expected !== null ? (
+          <>A meter would show here: {expected}</>
+        ) : !read && !subject.isInRun ? (
+          <>
+            Type what is read of it: <span className="hs-mono">{typedAspects(part).join(', ')}</span>.
           </>
         ) : !read ? (
           <>
@@ -151,7 +162,8 @@ function EntryWords({
     return (
       <>
         {isOther && <strong>{entry.ref} </strong>}
-        <span className="hs-number">{valueWords(part, entry.value)}</span>{' '}
+        <span className="hs-number">{readingWords(part, entry.value, entry.aspect)}</span>{' '}
+        {entry.aspect !== undefined && <>{entry.aspect} </>}
         {entry.esr !== undefined && `ESR ${formatQuantity(entry.esr, 'ohm')} `}
         {verdict && <VerdictMark kind={verdict.kind} words={verdict.sentence} />}
       </>
@@ -159,7 +171,8 @@ function EntryWords({
   if (entry.kind === 'voltage')
     return (
       <>
-        {formatQuantity(entry.value, 'V', { digits: 4 })} at {entry.at}
+        {formatQuantity(entry.value, 'V', { digits: 4 })}
+        {VOLTAGE_WORDS[entry.unit]} at {entry.at}
       </>
     );
   if (entry.kind === 'seen')
@@ -171,6 +184,7 @@ function EntryWords({
   return <>what the bench says of a readout: {entry.kind === 'readout' ? entry.value : ''}</>;
 }
 
+const VOLTAGE_WORDS = { V: '', Vrms: ' of tone, rms,', Vpp: ' of ripple, peak to peak,' } as const;
 const MOST_WORDS = 6;
 
 /** Names that the first word may become; none once it is one. */

@@ -1,7 +1,7 @@
-import { formatPlain } from '@halfsplit/core';
+import { formatPlain, type Part, type Verdict } from '@halfsplit/core';
 import { useMemo } from 'react';
 import { LayerMark, VerdictMark } from '../../ui/marks.tsx';
-import { valueWords } from './part-words.ts';
+import { readingWords, valueWords } from './part-words.ts';
 import { byHarm, type MeasuredPart } from './run.ts';
 
 interface ReadingsTableProps {
@@ -12,9 +12,11 @@ interface ReadingsTableProps {
   readonly onSelect: (ref: string) => void;
 }
 
-/** All measurable parts, the drifted ones on top. */
+/** All measurable parts, the drifted ones on top; those without a value of their own at the end, until they are read. */
 export function ReadingsTable({ parts, isOrdered, currentRef, onSelect }: ReadingsTableProps) {
   const rows = useMemo(() => (isOrdered ? parts : byHarm(parts)), [parts, isOrdered]);
+  const isOther = (p: MeasuredPart) => !p.isInRun && p.aspects.length === 0;
+  const others = rows.filter(isOther);
   return (
     <div className="hs-scroll" tabIndex={0} aria-label="List of readings, scrolls">
       <table className="hs-table">
@@ -32,38 +34,92 @@ export function ReadingsTable({ parts, isOrdered, currentRef, onSelect }: Readin
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ resource, part, reading, verdict, readingCount }) => (
-            <tr
-              key={resource.id}
-              className={part.ref === currentRef ? 'hs-row-selected' : undefined}
-              onClick={() => onSelect(part.ref)}
-              title={readingCount > 1 ? `${readingCount} readings are kept; the latest is shown` : undefined}
-            >
-              <td className="hs-ref">
-                <button
-                  className="hs-link"
-                  onClick={() => onSelect(part.ref)}
-                  aria-label={`Measure ${part.ref}`}
-                >
-                  {part.ref}
-                </button>
+          {rows
+            .filter((p) => !isOther(p))
+            .map((p) => (
+              <PartRows
+                key={p.resource.id}
+                measured={p}
+                isCurrent={p.part.ref === currentRef}
+                onSelect={onSelect}
+              />
+            ))}
+          {others.length > 0 && (
+            <tr className="hs-table-aside">
+              <td colSpan={5} className="hs-dim">
+                Junctions, contacts and coils:{' '}
+                {others.map((p) => (
+                  <button
+                    key={p.resource.id}
+                    className={`hs-link hs-mono${p.part.ref === currentRef ? ' hs-link-on' : ''}`}
+                    onClick={() => onSelect(p.part.ref)}
+                    aria-label={`Measure ${p.part.ref}`}
+                  >
+                    {p.part.ref}
+                  </button>
+                ))}
               </td>
-              <td className="hs-number">
-                {typeof part.marked === 'number' ? valueWords(part, part.marked) : '–'}
-              </td>
-              <td className={verdict?.isTrusted ? 'hs-number hs-found' : 'hs-number hs-dim'}>
-                {reading ? valueWords(part, reading.value) : ''}
-              </td>
-              <td className="hs-number">
-                {verdict?.deviation === null || verdict === undefined
-                  ? ''
-                  : `${formatPlain(verdict.deviation * 100, 2, true)} %`}
-              </td>
-              <td>{verdict && <VerdictMark kind={verdict.kind} />}</td>
             </tr>
-          ))}
+          )}
         </tbody>
       </table>
     </div>
+  );
+}
+
+interface RowsProps {
+  readonly measured: MeasuredPart;
+  readonly isCurrent: boolean;
+  readonly onSelect: (ref: string) => void;
+}
+
+/** A part's value, and below it what else was read of it. */
+function PartRows({ measured, isCurrent, onSelect }: RowsProps) {
+  const { part, reading, verdict, readingCount, aspects, isInRun } = measured;
+  const className = isCurrent ? 'hs-row-selected' : undefined;
+  const select = () => onSelect(part.ref);
+  const marked = typeof part.marked === 'number' ? valueWords(part, part.marked) : '–';
+  const head = (
+    <button className="hs-link" onClick={select} aria-label={`Measure ${part.ref}`}>
+      {part.ref}
+    </button>
+  );
+  return (
+    <>
+      {isInRun && (
+        <tr
+          className={className}
+          onClick={select}
+          title={readingCount > 1 ? `${readingCount} readings are kept; the latest is shown` : undefined}
+        >
+          <td className="hs-ref">{head}</td>
+          <td className="hs-number">{marked}</td>
+          <td className={verdict?.isTrusted ? 'hs-number hs-found' : 'hs-number hs-dim'}>
+            {reading ? valueWords(part, reading.value) : ''}
+          </td>
+          <VerdictCells verdict={verdict} />
+        </tr>
+      )}
+      {aspects.map(({ aspect, reading: r, verdict: v }, i) => (
+        <tr key={aspect} className={className} onClick={select} title={v?.sentence}>
+          <td className="hs-ref">{!isInRun && i === 0 ? head : null}</td>
+          <td className="hs-number hs-dim">{aspect}</td>
+          <td className="hs-number">{readingWords(part as Part, r.value, aspect)}</td>
+          <VerdictCells verdict={v} />
+        </tr>
+      ))}
+    </>
+  );
+}
+
+function VerdictCells({ verdict }: { verdict: Verdict | undefined }) {
+  const deviation = verdict?.deviation;
+  return (
+    <>
+      <td className="hs-number">
+        {deviation === null || deviation === undefined ? '' : `${formatPlain(deviation * 100, 2, true)} %`}
+      </td>
+      <td>{verdict && <VerdictMark kind={verdict.kind} />}</td>
+    </>
   );
 }

@@ -28,6 +28,7 @@ function unitWith(
     condition: condition ?? 'leg lifted',
     instrument: null,
     esr: null,
+    aspect: null,
     takenAt: new Date(i * 1000).toISOString(),
     withdrawn: false,
   }));
@@ -44,7 +45,9 @@ const part = (ref: string) => {
 
 describe('a measuring run', () => {
   it('goes through what a meter can read, in the order of the sheet', () => {
-    expect(refs(measuredParts(unitWith([])))).toEqual(['R1', 'R2', 'C1', 'R3']);
+    const parts = measuredParts(unitWith([]));
+    expect(refs(parts.filter((p) => p.isInRun))).toEqual(['R1', 'R2', 'C1', 'R3']);
+    expect(refs(parts)).toEqual(['R1', 'R2', 'C1', 'Q1', 'R3']);
   });
 
   it('puts the worst on top and leaves the unmeasured in their order below', () => {
@@ -55,7 +58,7 @@ describe('a measuring run', () => {
         ['C1', 'open'],
       ]),
     );
-    expect(refs(byHarm(parts))).toEqual(['C1', 'R3', 'R1', 'R2']);
+    expect(refs(byHarm(parts))).toEqual(['C1', 'R3', 'R1', 'R2', 'Q1']);
   });
 
   it('shows the latest reading and keeps count of all', () => {
@@ -100,8 +103,8 @@ describe('an order of the run', () => {
   it('puts what ranks higher first and keeps the sheet where nothing tells', () => {
     const parts = measuredParts(unitWith([]));
     const names = (list: readonly { part: { ref: string } }[]) => list.map((p) => p.part.ref);
-    expect(names(ordered(parts, () => 0))).toEqual(['R1', 'R2', 'C1', 'R3']);
-    expect(names(ordered(parts, (ref) => (ref === 'C1' ? 1 : 0)))).toEqual(['C1', 'R1', 'R2', 'R3']);
+    expect(names(ordered(parts, () => 0))).toEqual(['R1', 'R2', 'C1', 'Q1', 'R3']);
+    expect(names(ordered(parts, (ref) => (ref === 'C1' ? 1 : 0)))).toEqual(['C1', 'R1', 'R2', 'Q1', 'R3']);
   });
 });
 

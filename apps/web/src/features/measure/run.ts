@@ -1,43 +1,76 @@
 import type { PartResource, ReadingResource, UnitResource } from '@halfsplit/contract';
-import { judgeReading, KINDS, normalisePart, severity, type Part, type Verdict } from '@halfsplit/core';
+import {
+  aspectsOf,
+  bareAspect,
+  judgeReading,
+  KINDS,
+  normalisePart,
+  severity,
+  type Part,
+  type Verdict,
+} from '@halfsplit/core';
+
+/** Something else that was read of a part: a junction, a leakage, a contact. */
+export interface AspectReading {
+  readonly aspect: string;
+  readonly reading: ReadingResource;
+  readonly verdict: Verdict | undefined;
+}
 
 export interface MeasuredPart {
   readonly resource: PartResource;
   readonly part: Part;
-  /** The latest reading, trusted or not. */
+  /** It has a value that a meter reads, so that a run goes through it; others are measured when they are chosen. */
+  readonly isInRun: boolean;
+  /** The latest reading of its value, trusted or not. */
   readonly reading: ReadingResource | undefined;
   readonly verdict: Verdict | undefined;
   readonly readingCount: number;
+  /** What else was read of it, the last of each. */
+  readonly aspects: readonly AspectReading[];
 }
 
 /** Kinds whose value a meter reads out of circuit. */
 export const isMeasurable = (part: Part): boolean => {
   const { value } = KINDS[part.kind];
-  return (value === 'resistor' || value === 'capacitor' || value === 'inductor') && part.kind !== 'load';
+  return (value === 'resistor' || value === 'capacitor' || value === 'inductor') && bareAspect(part) === null;
 };
+
+/** Under which a verdict from the worker is kept: the part, and what was read of it. */
+export const verdictKey = (ref: string, aspect: string | null | undefined): string =>
+  aspect ? `${ref} ${aspect}` : ref;
 
 /**
  * The parts that can be measured, in the order of the sheet, each with its latest reading and the verdict on it;
- * `inCircuit` has the verdicts that take the circuit around a part into account.
+ * `judged` has the verdicts that take the circuit around a part into account.
  */
 export function measuredParts(
   unit: UnitResource,
-  inCircuit: ReadonlyMap<string, Verdict> = new Map(),
+  judged: ReadonlyMap<string, Verdict> = new Map(),
 ): MeasuredPart[] {
   return unit.parts.flatMap((resource) => {
     const part = normalisePart(resource.part, resource.part.ref, []);
-    if (!isMeasurable(part)) return [];
-    const readings = unit.readings.filter((r) => r.partId === resource.id && !r.withdrawn);
+    const isInRun = isMeasurable(part);
+    if (!isInRun && aspectsOf(part).length === 0) return [];
+    const all = unit.readings.filter((r) => r.partId === resource.id && !r.withdrawn);
+    const readings = all.filter((r) => r.aspect === null);
     const reading = readings.at(-1);
+    const last = new Map(all.flatMap((r) => (r.aspect === null ? [] : [[r.aspect, r] as const])));
     return [
       {
         resource,
         part,
+        isInRun,
         reading,
         verdict:
           reading &&
-          ((reading.condition === 'in circuit' && inCircuit.get(part.ref)) || judgeReading(part, reading)),
+          ((reading.condition === 'in circuit' && judged.get(part.ref)) || judgeReading(part, reading)),
         readingCount: readings.length,
+        aspects: [...last].map(([aspect, r]) => ({
+          aspect,
+          reading: r,
+          verdict: judged.get(verdictKey(part.ref, aspect)),
+        })),
       },
     ];
   });
@@ -45,7 +78,9 @@ export function measuredParts(
 
 /** Worst first; what has not been measured keeps its order at the end. */
 export function byHarm(parts: readonly MeasuredPart[]): MeasuredPart[] {
-  return [...parts].sort((a, b) => severity(b.verdict) - severity(a.verdict));
+  const worst = (p: MeasuredPart) =>
+    Math.max(severity(p.verdict), ...p.aspects.map((a) => severity(a.verdict)));
+  return [...parts].sort((a, b) => worst(b) - worst(a));
 }
 
 /** The part a run goes on with after `ref`: the next without a reading, from there on and then from the start. */
@@ -56,11 +91,11 @@ export function nextToMeasure(
 ): MeasuredPart | undefined {
   const start = parts.findIndex((p) => p.part.ref === ref) + 1;
   const order = [...parts.slice(start), ...parts.slice(0, start)];
-  return order.find((p) => !p.reading && !skipped.has(p.part.ref));
+  return order.find((p) => p.isInRun && !p.reading && !skipped.has(p.part.ref));
 }
 
 /** In which order a run goes through the parts. */
-export const ORDERS = ['as typed', 'by suspicion', 'by harm'] as const;
+export const ORDERS = ['as typed', 'by suspicion', 'by harm', 'by board position'] as const;
 export type Order = (typeof ORDERS)[number];
 
 /** The parts in an order; `rank` gives what counts for it, larger first, and ties keep the order of the sheet. */

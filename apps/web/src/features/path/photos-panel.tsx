@@ -13,10 +13,13 @@ const PhotoBoard = lazy(() => import('../../ui/photo-board.tsx').then((m) => ({ 
 /** Photos of the boards, with points on them; bare where it stands under somebody else's head. */
 export function PhotosPanel({
   points,
+  labels,
   isBare = false,
   onSelectPoint,
 }: {
   points?: ReadonlyMap<string, PointView>;
+  /** Short text beside a point, with its tone. */
+  labels?: ReadonlyMap<string, { readonly text: string; readonly tone: string | null }>;
   isBare?: boolean;
   /** What choosing a point does, when it is more than selecting it. */
   onSelectPoint?: (id: string) => void;
@@ -46,6 +49,10 @@ export function PhotosPanel({
           value: n,
           label: `net ${n}`,
         })),
+      },
+      {
+        label: 'Parts',
+        options: unit.parts.map(({ part }) => ({ value: part.ref, label: part.ref })),
       },
     ],
     [unit.path, unit.parts],
@@ -106,6 +113,7 @@ export function PhotosPanel({
               onSelect={onSelectPoint ?? selectPoint}
               onPlace={placing === null ? undefined : place}
               {...(points ? { points } : {})}
+              {...(labels ? { labels } : {})}
               tools={
                 !isBare && (
                   <>

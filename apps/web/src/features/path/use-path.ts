@@ -22,11 +22,12 @@ export function usePointNames(): {
     const places = new Map(points.map((t, i) => [t.id, i + 1]));
     const names = new Map<string, string>([
       ...(unit.path?.blocks ?? []).map((b): [string, string] => [b.id, b.name ?? b.id]),
+      ...unit.parts.map(({ part }): [string, string] => [part.ref, part.ref]),
       ...points.map((t): [string, string] => [t.id, t.name ?? t.id]),
     ]);
     return {
       numberOf: (target) => places.get(target) ?? (names.get(target) ?? target).slice(0, 6),
       nameOf: (target) => names.get(target) ?? `net ${target}`,
     };
-  }, [unit.path]);
+  }, [unit.path, unit.parts]);
 }

@@ -7,6 +7,8 @@ export type Emphasis = 'out' | 'edge' | 'planned' | 'found' | 'proven';
 interface SchematicProps {
   readonly drawing: Drawing;
   readonly flags: readonly Flag[];
+  /** How a flag's measured voltage compares with the computed one, by net. */
+  readonly flagTones?: ReadonlyMap<string, 'in' | 'edge' | 'out'>;
   /** Colour that a part's value and symbol take, by designator. */
   readonly emphasis: ReadonlyMap<string, Emphasis>;
   readonly selectedRef: string | null;
@@ -26,7 +28,8 @@ const LEAST_SCALE = 9;
 
 /** A drawing that answers: hover or select a symbol or a net, drag a symbol to move it. */
 export function Schematic(props: SchematicProps) {
-  const { drawing, flags, emphasis, selectedRef, selectedNet, onSelectRef, onSelectNet, onMove } = props;
+  const { drawing, flags, flagTones, emphasis, selectedRef, selectedNet, onSelectRef, onSelectNet, onMove } =
+    props;
   const [drag, setDrag] = useState<{ ref: string; from: Point; dx: number; dy: number } | null>(null);
   const svg = useRef<SVGSVGElement>(null);
   const { left, top, right, bottom } = drawing.bounds;
@@ -149,16 +152,21 @@ export function Schematic(props: SchematicProps) {
         );
       })}
       {[...drawing.names, ...flags].map((flag, i) => (
-        <FlagMark key={i} flag={flag} isName={i < drawing.names.length} />
+        <FlagMark
+          key={i}
+          flag={flag}
+          isName={i < drawing.names.length}
+          tone={i < drawing.names.length ? undefined : flagTones?.get(flag.net)}
+        />
       ))}
     </svg>
   );
 }
 
-function FlagMark({ flag, isName }: { flag: Flag; isName: boolean }) {
+function FlagMark({ flag, isName, tone }: { flag: Flag; isName: boolean; tone: string | undefined }) {
   const { box } = flag;
   return (
-    <g className={isName ? 'hs-net-name' : 'hs-flag'} pointerEvents="none">
+    <g className={isName ? 'hs-net-name' : `hs-flag${tone ? ` hs-flag-${tone}` : ''}`} pointerEvents="none">
       {!isName && (
         <rect x={box.left} y={box.top} width={box.right - box.left} height={box.bottom - box.top} rx="0.3" />
       )}

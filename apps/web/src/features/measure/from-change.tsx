@@ -1,0 +1,172 @@
+import {
+  formatQuantity,
+  parseValue,
+  unknownFromChange,
+  CHANGE_KINDS,
+  type ChangeKind,
+  type Part,
+  type QuantityKind,
+  type UnknownValue,
+} from '@halfsplit/core';
+import { Button, Input, Modal, Select } from 'antd';
+import { useState } from 'react';
+import { newKey } from '../../api/client.ts';
+import { useUnitContext } from '../../app/unit-context.tsx';
+
+interface KindWords {
+  readonly label: string;
+  readonly added: string;
+  readonly seen: string;
+  readonly unknown: string;
+  readonly addedKind: QuantityKind;
+  readonly example: readonly [added: string, before: string, after: string];
+}
+
+const WORDS: Readonly<Record<ChangeKind, KindWords>> = {
+  'parallel capacitor, rate': {
+    label: 'A capacitor in parallel slowed a rate',
+    added: 'Capacitor added',
+    seen: 'Rate',
+    unknown: 'The capacitor that was there',
+    addedKind: 'capacitor',
+    example: ['220n', '6.1Hz', '1.4Hz'],
+  },
+  'parallel resistor, rate': {
+    label: 'A resistor in parallel sped up a rate',
+    added: 'Resistor added',
+    seen: 'Rate',
+    unknown: 'The resistor that was there',
+    addedKind: 'resistor',
+    example: ['100k', '1.4Hz', '2.1Hz'],
+  },
+  'series resistor, level': {
+    label: 'A resistor in series lowered a level',
+    added: 'Resistor in series',
+    seen: 'Level',
+    unknown: 'Input resistance after it',
+    addedKind: 'resistor',
+    example: ['47k', '1V', '0.68V'],
+  },
+  'load resistor, level': {
+    label: 'A load lowered a level',
+    added: 'Load',
+    seen: 'Level',
+    unknown: 'Source resistance before it',
+    addedKind: 'resistor',
+    example: ['600', '1V', '0.75V'],
+  },
+};
+
+/** An unknown part from what a known one changed, with its error; it can be taken as a part's reading. */
+export function FromChange() {
+  const [isOpen, setIsOpen] = useState(false);
+  return (
+    <>
+      <Button type="text" onClick={() => setIsOpen(true)}>
+        From a change
+      </Button>
+      {isOpen && <FromChangeDialog onClose={() => setIsOpen(false)} />}
+    </>
+  );
+}
+
+function FromChangeDialog({ onClose }: { onClose: () => void }) {
+  const { unit, document, change } = useUnitContext();
+  const [kind, setKind] = useState<ChangeKind>(CHANGE_KINDS[0]);
+  const [texts, setTexts] = useState({ added: '', before: '', after: '' });
+  const [ref, setRef] = useState<string | null>(null);
+  const words = WORDS[kind];
+  const value = (text: string, quantity?: QuantityKind) => {
+    if (text.trim() === '') return null;
+    const parsed = parseValue(text, { purpose: 'reading', ...(quantity ? { kind: quantity } : {}) });
+    return parsed.ok ? parsed.readings[0].value : Number.NaN;
+  };
+  const values = {
+    added: value(texts.added, words.addedKind),
+    before: value(texts.before),
+    after: value(texts.after),
+  };
+  const isFull = Object.values(values).every((v) => v !== null && !Number.isNaN(v));
+  const found = isFull
+    ? unknownFromChange({ kind, added: values.added!, before: values.before!, after: values.after! })
+    : null;
+  const partKind = words.addedKind === 'capacitor' ? 'capacitor' : 'resistor';
+  const candidates = document.circuit.parts.filter((p: Part) => p.kind === partKind);
+  const take = () => {
+    const resource = unit.parts.find((p) => p.part.ref === ref);
+    if (resource && found)
+      change({
+        type: 'add-reading',
+        tempId: newKey(),
+        partId: resource.id,
+        seen: resource.version,
+        value: found.value,
+        condition: 'leg lifted',
+        instrument: `from a change, ±${errorPercent(found)} %`,
+        takenAt: new Date().toISOString(),
+      });
+    onClose();
+  };
+  const field = (name: 'added' | 'before' | 'after', label: string, example: string) => (
+    <label className="hs-change-field">
+      <span>{label}</span>
+      <Input
+        value={texts[name]}
+        placeholder={example}
+        autoFocus={name === 'added'}
+        status={Number.isNaN(values[name]) ? 'error' : ''}
+        onChange={(e) => setTexts({ ...texts, [name]: e.target.value })}
+      />
+    </label>
+  );
+  return (
+    <Modal
+      open
+      title="A value from a change"
+      okText={ref === null ? 'Done' : `Take it for ${ref}`}
+      okButtonProps={{ disabled: ref !== null && !found }}
+      onOk={take}
+      onCancel={onClose}
+    >
+      <p className="hs-hint">
+        Add a known part, and say what it changed: the part that cannot be measured follows from that.
+      </p>
+      <Select<ChangeKind>
+        className="hs-change-kind"
+        value={kind}
+        onChange={setKind}
+        options={CHANGE_KINDS.map((k) => ({ value: k, label: WORDS[k].label }))}
+        aria-label="What was done"
+      />
+      <div className="hs-change-fields">
+        {field('added', words.added, words.example[0])}
+        {field('before', `${words.seen} before`, words.example[1])}
+        {field('after', `${words.seen} after`, words.example[2])}
+      </div>
+      <p role="status" className="hs-change-answer">
+        {isFull ? answerWords(found, words, partKind) : ''}
+      </p>
+      {found && kind.startsWith('parallel') && (
+        <label className="hs-change-field">
+          <span>It is</span>
+          <Select
+            allowClear
+            placeholder="no part of the sheet"
+            value={ref}
+            onChange={(next: string | undefined) => setRef(next ?? null)}
+            options={candidates.map((p) => ({ value: p.ref, label: p.ref }))}
+            aria-label="Part that it is"
+          />
+        </label>
+      )}
+    </Modal>
+  );
+}
+
+const errorPercent = ({ sigma, value }: UnknownValue) => Number(((100 * sigma) / value).toPrecision(2));
+
+function answerWords(found: UnknownValue | null, words: KindWords, kind: 'capacitor' | 'resistor'): string {
+  if (!found) return 'It cannot have changed that way: look at the three numbers again.';
+  const unit = kind === 'capacitor' ? 'F' : 'ohm';
+  return `${words.unknown}: ${formatQuantity(found.value, unit, { digits: 3 })} ± ${formatQuantity(found.sigma, unit, { digits: 2 })}. ${found.law[0]!.toUpperCase()}${found.law.slice(1)}.`;
+}

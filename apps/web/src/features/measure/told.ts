@@ -1,0 +1,76 @@
+import {
+  evidenceSentence,
+  formatQuantity,
+  judgeEsr,
+  judgeOffset,
+  judgeRipple,
+  judgeVoltage,
+  preparePath,
+  reservoirAt,
+  type Entry,
+  type Part,
+  type SmallVerdict,
+  type UnitDocument,
+} from '@halfsplit/core';
+import type { LayerAnalysis } from '../../compute/engine.ts';
+
+/** What is said of an entry that is no reading of a part's value; the tone is null where nothing can be judged. */
+export interface Told {
+  readonly tone: SmallVerdict['kind'] | null;
+  readonly sentence: string;
+}
+
+/** Parts that direct voltage harms. */
+const SPEAKERS: readonly Part['kind'][] = ['speaker', 'headphone', 'load'];
+const MAINS_HZ = 50;
+
+export function tellEsr(part: Part | undefined, esr: number): Told | null {
+  const marked = part?.marked;
+  if (!part || typeof marked !== 'number') return null;
+  const volt = typeof part['voltage'] === 'number' ? part['voltage'] : undefined;
+  return toTold(part.ref, judgeEsr(marked, volt, esr));
+}
+
+const toTold = (head: string, { kind, sentence }: SmallVerdict): Told => ({
+  tone: kind,
+  sentence: `${head}: ${sentence}`,
+});
+
+/** What a voltage says: against the computed one, as an offset at a speaker, or as ripple of a supply. */
+export function tellVoltage(
+  entry: Extract<Entry, { kind: 'voltage' }>,
+  document: UnitDocument,
+  analysis: LayerAnalysis | undefined,
+): Told {
+  const { at, net, value, unit } = entry;
+  const expected = net === null ? undefined : analysis?.volts?.[net];
+  if (unit === 'Vpp') {
+    const farad = net === null ? 0 : reservoirAt(document.circuit, net);
+    const supply = document.circuit.parts.find((p) => p.kind === 'supply' && p.pins['plus'] === net);
+    const ampere = (supply && analysis?.supplies[supply.ref]) ?? 0;
+    return toTold(at, judgeRipple(value, expected ?? 0, { farad, ampere, mainsHz: MAINS_HZ }));
+  }
+  if (unit === 'Vrms')
+    return { tone: null, sentence: `${at}: ${formatQuantity(value, 'V', { digits: 3 })} rms of tone.` };
+  const isSpeaker = document.circuit.parts.some(
+    (p) => SPEAKERS.includes(p.kind) && net !== null && Object.values(p.pins).includes(net),
+  );
+  if (isSpeaker) return toTold(at, judgeOffset(value));
+  if (expected === undefined)
+    return { tone: null, sentence: `${at}: ${formatQuantity(value, 'V', { digits: 4 })}.` };
+  return toTold(at, judgeVoltage(value, expected));
+}
+
+export function tellReadout(name: string, value: number): Told {
+  return /offset/i.test(name)
+    ? toTold(name, judgeOffset(value))
+    : { tone: null, sentence: `${name}: taken for the bench column.` };
+}
+
+export function tellSeen(
+  { path, circuit }: UnitDocument,
+  { at, saw }: Extract<Entry, { kind: 'seen' }>,
+): Told {
+  const prepared = preparePath(path ?? { blocks: [], links: [] }, circuit);
+  return { tone: null, sentence: evidenceSentence(prepared, { at, saw }) };
+}

@@ -1,0 +1,175 @@
+import type { ReadingCondition } from '@halfsplit/contract';
+import { bareAspect, judgeReading, type Entry, type Verdict } from '@halfsplit/core';
+import { useEffect, useMemo, useState } from 'react';
+import { newKey } from '../../api/client.ts';
+import { useLayer } from '../../app/layer.tsx';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import { useHarm, useJudgements } from '../../compute/use-measuring.ts';
+import { rankBy, readingsForCircuit } from './order.ts';
+import { measuredParts, nextToMeasure, ordered, verdictKey, type MeasuredPart, type Order } from './run.ts';
+import { tellEsr, tellReadout, tellSeen, tellVoltage, type Told } from './told.ts';
+
+const CONDITION_KEY = 'halfsplit.condition';
+const INSTRUMENT_KEY = 'halfsplit.instrument';
+
+interface LastReading {
+  readonly ref: string;
+  readonly value: number | 'open' | 'short';
+  readonly condition: ReadingCondition;
+  readonly aspect: string | null;
+}
+
+/** Stands for the reading just entered, until the unit has it. */
+const PENDING = {} as NonNullable<MeasuredPart['reading']>;
+
+/** A run through the parts: where it stands, what is typed, and what becomes of an entry. */
+export function useRun() {
+  const { unit, document, analysis, change, selectedRef, selectRef } = useUnitContext();
+  const { layer } = useLayer();
+  const all = useMemo(() => ({ document, readings: readingsForCircuit(unit) }), [document, unit]);
+  const judged = useJudgements(all, 'all');
+  const harm = useHarm(document);
+  const [order, setOrder] = useState<Order>('as typed');
+  const rank = useMemo(() => rankBy(order, unit, harm), [order, unit, harm]);
+  const parts = useMemo(() => ordered(measuredParts(unit, judged), rank), [unit, judged, rank]);
+  // A run begins with what has not been measured, whatever was selected before.
+  useEffect(() => selectRef(null), [selectRef]);
+  const [skipped, setSkipped] = useState<ReadonlySet<string>>(new Set());
+  const [condition, setCondition] = useState<ReadingCondition>(() =>
+    localStorage.getItem(CONDITION_KEY) === 'in circuit' ? 'in circuit' : 'leg lifted',
+  );
+  const [instrument, setInstrument] = useState(() => localStorage.getItem(INSTRUMENT_KEY) ?? '');
+  const [draft, setDraft] = useState('');
+  const [last, setLast] = useState<LastReading | null>(null);
+  const [told, setTold] = useState<Told | null>(null);
+  const lastOnly = useMemo(
+    () => ({ document, readings: last ? [{ key: verdictKey(last.ref, last.aspect), ...last }] : [] }),
+    [document, last],
+  );
+  const lastJudged = useJudgements(lastOnly, 'last');
+
+  const chosen = parts.find((p) => p.part.ref === selectedRef);
+  const current = chosen ?? nextToMeasure(parts, null, skipped);
+
+  const goOn = (ref: string, also: ReadonlySet<string>) => {
+    const left = parts.map((p) => (p.part.ref === ref ? { ...p, reading: p.reading ?? PENDING } : p));
+    selectRef(nextToMeasure(left, ref, also)?.part.ref ?? null);
+  };
+  const enterPart = (entry: Extract<Entry, { kind: 'part' }>) => {
+    const { ref, value, esr, aspect } = entry;
+    const resource = unit.parts.find((p) => p.part.ref === ref);
+    if (!resource) return;
+    const how = entry.condition ?? condition;
+    change({
+      type: 'add-reading',
+      tempId: newKey(),
+      partId: resource.id,
+      seen: resource.version,
+      value,
+      condition: how,
+      ...(instrument === '' ? {} : { instrument }),
+      ...(esr === undefined ? {} : { esr }),
+      ...(aspect === undefined ? {} : { aspect }),
+      takenAt: new Date().toISOString(),
+    });
+    setLast({ ref, value, condition: how, aspect: aspect ?? null });
+    const part = document.circuit.parts.find((p) => p.ref === ref);
+    setTold(esr === undefined ? null : tellEsr(part, esr));
+    // Something more of one part, as its leakage, does not end the work on it.
+    if (aspect === undefined || (part && bareAspect(part))) goOn(ref, skipped);
+  };
+  const enterReadout = ({ id, value }: Extract<Entry, { kind: 'readout' }>) => {
+    const readout = unit.readouts.find((r) => r.readout.id === id);
+    if (!readout) return;
+    change({
+      type: 'add-reading',
+      tempId: newKey(),
+      readoutId: readout.id,
+      seen: 0,
+      value,
+      condition: 'leg lifted',
+      takenAt: new Date().toISOString(),
+    });
+    setTold(tellReadout(readout.readout.name, value));
+  };
+  const enterPlace = (entry: Extract<Entry, { kind: 'seen' | 'voltage' }>) => {
+    const saw = entry.kind === 'seen' ? entry.saw : { value: entry.value, unit: entry.unit };
+    change({
+      type: 'add-evidence',
+      tempId: newKey(),
+      evidence: { at: entry.at, saw },
+      takenAt: new Date().toISOString(),
+    });
+    setTold(
+      entry.kind === 'seen'
+        ? tellSeen(document, entry)
+        : tellVoltage(entry, document, analysis?.layers[layer]),
+    );
+  };
+
+  return {
+    parts,
+    current,
+    harm,
+    order,
+    setOrder,
+    condition,
+    setCondition: (next: ReadingCondition) => {
+      localStorage.setItem(CONDITION_KEY, next);
+      setCondition(next);
+    },
+    instrument,
+    setInstrument: (next: string) => {
+      localStorage.setItem(INSTRUMENT_KEY, next);
+      setInstrument(next);
+    },
+    draft,
+    /** What is typed stays with the part it was begun for, whatever another page enters meanwhile. */
+    type: (text: string) => {
+      if (draft === '' && text !== '' && current) selectRef(current.part.ref);
+      setDraft(text);
+    },
+    told,
+    last: last && lastVerdictOf(last, parts, lastJudged),
+    hasSkipped: skipped.size > 0,
+    unskip: () => setSkipped(new Set()),
+    enter: (entry: Entry) => {
+      setDraft('');
+      if (entry.kind === 'part') enterPart(entry);
+      else if (entry.kind === 'readout') enterReadout(entry);
+      else enterPlace(entry);
+    },
+    skip: () => {
+      if (!current) return;
+      const also = new Set([...skipped, current.part.ref]);
+      setSkipped(also);
+      goOn(current.part.ref, also);
+    },
+    step: (by: number) => {
+      const index = parts.findIndex((p) => p === current);
+      const next = parts[Math.min(parts.length - 1, Math.max(0, index + by))];
+      if (next) selectRef(next.part.ref);
+    },
+  };
+}
+
+export interface LastVerdict {
+  readonly measured: MeasuredPart;
+  readonly verdict: Verdict;
+  readonly aspect: string | null;
+}
+
+/** The verdict on the reading just entered: at once by its marking, and by the circuit as soon as that is computed. */
+function lastVerdictOf(
+  last: LastReading,
+  parts: readonly MeasuredPart[],
+  judged: ReadonlyMap<string, Verdict>,
+): LastVerdict | null {
+  const measured = parts.find((p) => p.part.ref === last.ref);
+  if (!measured) return null;
+  const { aspect, condition } = last;
+  const byCircuit = judged.get(verdictKey(last.ref, aspect));
+  if (aspect !== null) return byCircuit ? { measured, verdict: byCircuit, aspect } : null;
+  const verdict = (condition === 'in circuit' && byCircuit) || judgeReading(measured.part, last);
+  return { measured, verdict, aspect };
+}

@@ -1,0 +1,337 @@
+import { NoOperatingPoint } from '../analysis/index.ts';
+import { parameter, type Circuit, type Part } from '../circuit/index.ts';
+import { taperFraction } from '../devices/index.ts';
+import { HalfsplitError } from '../errors.ts';
+import { modelParameters, withOwnModel } from '../models/index.ts';
+import { formatQuantity, type QuantityKind, type Unit } from '../quantity/index.ts';
+import { meterReading } from './instrument.ts';
+import { judgeVoiceCoil } from './small-verdicts.ts';
+import type { JudgedReading, Verdict, VerdictKind } from './verdict.ts';
+
+/**
+ * What can be read of a part beside its main value: a junction between two pins (`b-e`, the red lead first), the current
+ * gain, a capacitor's leakage, a contact, a winding, and of a potentiometer the middle and the end of its travel and
+ * whether the wiper keeps its track. Such a reading judges the part; it is never its found value.
+ */
+export interface Aspect {
+  /** As it is kept with a reading: `b-e`, `gain`, `leakage`, … */
+  readonly id: string;
+  /** Words that stand for it in the entry field, lower case. */
+  readonly words: readonly string[];
+  readonly quantity: QuantityKind;
+  readonly unit: Unit;
+  /** The word alone is the reading: the track of a potentiometer crackles or it does not. */
+  readonly isWordAlone?: true;
+}
+
+const junction = (red: string, black: string): Aspect => ({
+  id: `${red}-${black}`,
+  words: [`${red}-${black}`, `${red}${black}`],
+  quantity: 'voltage',
+  unit: 'V',
+});
+const winding = (one: string, other: string): Aspect => ({
+  id: `${one}-${other}`,
+  words: [`${one}-${other}`, `${one}${other}`],
+  quantity: 'resistor',
+  unit: 'ohm',
+});
+const GAIN: Aspect = { id: 'gain', words: ['gain', 'hfe', 'beta'], quantity: 'number', unit: '' };
+const LEAKAGE: Aspect = {
+  id: 'leakage',
+  words: ['leakage', 'leak', 'leaks'],
+  quantity: 'current',
+  unit: 'A',
+};
+const CONTACT: Aspect = { id: 'contact', words: ['contact'], quantity: 'resistor', unit: 'ohm' };
+const WINDING: Aspect = {
+  id: 'winding',
+  words: ['winding', 'dcr', 'coil'],
+  quantity: 'resistor',
+  unit: 'ohm',
+};
+const MIDDLE: Aspect = { id: 'middle', words: ['middle', 'mid', 'half'], quantity: 'resistor', unit: 'ohm' };
+const END: Aspect = { id: 'end', words: ['end', 'stop'], quantity: 'resistor', unit: 'ohm' };
+const TRACK: Aspect = {
+  id: 'track',
+  words: ['crackle', 'crackles', 'scratchy'],
+  quantity: 'number',
+  unit: '',
+  isWordAlone: true,
+};
+const DIODE = [junction('a', 'k'), junction('k', 'a')];
+
+const ASPECTS: Partial<Record<Part['kind'], readonly Aspect[]>> = {
+  capacitor: [LEAKAGE],
+  potentiometer: [MIDDLE, END, TRACK],
+  diode: DIODE,
+  zener: DIODE,
+  led: DIODE,
+  bjt: [
+    junction('b', 'e'),
+    junction('b', 'c'),
+    junction('e', 'b'),
+    junction('c', 'b'),
+    junction('c', 'e'),
+    GAIN,
+  ],
+  jfet: [junction('g', 's'), junction('g', 'd'), junction('s', 'g'), junction('d', 'g')],
+  switch: [CONTACT],
+  jumper: [CONTACT],
+  fuse: [CONTACT],
+  inductor: [WINDING],
+  transformer: [winding('p1', 'p2'), winding('s1', 's2')],
+  speaker: [WINDING],
+  headphone: [WINDING],
+  load: [WINDING],
+};
+
+/** Kinds of which a meter reads one of these when no word says what: a fuse its contact, a diode its junction. */
+const BARE: Partial<Record<Part['kind'], Aspect>> = {
+  diode: DIODE[0]!,
+  zener: DIODE[0]!,
+  led: DIODE[0]!,
+  switch: CONTACT,
+  jumper: CONTACT,
+  fuse: CONTACT,
+  speaker: WINDING,
+  headphone: WINDING,
+  load: WINDING,
+};
+
+/** What can be read of a kind of part beside its main value. */
+export const aspectsOf = (part: Pick<Part, 'kind'>): readonly Aspect[] => ASPECTS[part.kind] ?? [];
+
+/** What a bare reading of a part is of; null for its main value. */
+export const bareAspect = (part: Pick<Part, 'kind'>): Aspect | null => BARE[part.kind] ?? null;
+
+export const aspectNamed = (part: Pick<Part, 'kind'>, id: string): Aspect | undefined =>
+  aspectsOf(part).find((a) => a.id === id);
+
+/** A value of an aspect in its unit. */
+export function aspectText(part: Pick<Part, 'kind'>, id: string, value: JudgedReading['value']): string {
+  const aspect = aspectNamed(part, id);
+  if (aspect?.isWordAlone) return 'crackles';
+  if (typeof value !== 'number') return value;
+  return formatQuantity(value, aspect?.unit ?? '', { digits: 3 });
+}
+
+/**
+ * Judges what was read of a part beside its main value. Junctions are compared with what the diode test would show of
+ * the part's model, alone or in its circuit.
+ *
+ * @param id of the aspect, one of `aspectsOf(part)`; an unknown one is answered with "cannot say"
+ */
+export function judgeAspect(circuit: Circuit, part: Part, id: string, reading: JudgedReading): Verdict {
+  const aspect = aspectNamed(part, id);
+  if (!aspect) return say('cannot say', `nothing is known of "${id}"`);
+  if (aspect.isWordAlone) return say('open', 'the wiper loses its track: clean it, replace it if that fails');
+  switch (aspect) {
+    case GAIN:
+      return judgeGain(part, reading, circuit);
+    case LEAKAGE:
+      return judgeLeakage(part, reading);
+    case CONTACT:
+      return judgeContact(reading);
+    case WINDING:
+      return judgeWinding(part, 'winding', windingOhm(part), reading);
+    case MIDDLE:
+    case END:
+      return judgeTravel(part, aspect, reading);
+    default:
+      return aspect.unit === 'ohm'
+        ? judgeWinding(part, aspect.id, parameter(part, aspect.id === 'p1-p2' ? 'rp' : 'rs'), reading)
+        : judgeJunction(circuit, part, aspect.id, reading);
+  }
+}
+
+const say = (kind: VerdictKind, sentence: string, deviation: number | null = null): Verdict => ({
+  kind,
+  sentence,
+  deviation,
+  isTrusted: false,
+});
+const volts = (value: number) => formatQuantity(value, 'V', { digits: 3 });
+const ohms = (value: number) => formatQuantity(value, 'ohm', { digits: 2 });
+
+/** A junction that shows less than this is shorted, V. */
+const SHORTED_V = 0.05;
+/** Room around the computed forward voltage: makers and temperature, V and share (common practice). */
+const JUNCTION_ROOM_V = 0.08;
+const JUNCTION_SHARE = 0.12;
+
+function judgeJunction(circuit: Circuit, part: Part, id: string, reading: JudgedReading): Verdict {
+  const [red, black] = id.split('-') as [string, string];
+  const isAlone = reading.condition !== 'in circuit';
+  const expected = expectedJunction(circuit, part, red, black, isAlone);
+  if (expected === undefined) return say('cannot say', 'the circuit around it cannot be computed');
+  const { value } = reading;
+  const tooLow = typeof value === 'number' && value < SHORTED_V;
+  if (value === 'short' || tooLow)
+    return expected.shown !== null && expected.shown < SHORTED_V
+      ? say('in', 'what is in parallel shorts it, as computed')
+      : isAlone
+        ? say('short', `${red} to ${black} is shorted`)
+        : say('cannot say', 'reads short in circuit: lift a leg');
+  if (expected.shown === null) {
+    if (value === 'open') return say('in', `blocks from ${red} to ${black}, as it should`);
+    return isAlone
+      ? say('low', `should block from ${red} to ${black}, but shows ${volts(value)}: leaky`)
+      : say('cannot say', `should block from ${red} to ${black}: lift a leg`);
+  }
+  if (value === 'open') return say('open', `should show ${volts(expected.shown)}: open`);
+  const room = Math.max(JUNCTION_ROOM_V, JUNCTION_SHARE * expected.shown);
+  const low = Math.min(expected.low ?? expected.shown, expected.shown) - room;
+  const high = Math.max(expected.high ?? expected.shown, expected.shown) + room;
+  const deviation = value / expected.shown - 1;
+  if (value > high) return say('high', `${volts(value)}, expected ${volts(expected.shown)}`, deviation);
+  if (value < low)
+    return isAlone
+      ? say('low', `${volts(value)}, expected ${volts(expected.shown)}: leaky or not this type`, deviation)
+      : say('cannot say', `${volts(value)}, expected ${volts(expected.shown)}: lift a leg`, deviation);
+  return say('in', `as it should be, about ${volts(expected.shown)}`, deviation);
+}
+
+interface Shown {
+  readonly shown: number | null;
+  readonly low: number | null;
+  readonly high: number | null;
+}
+
+function expectedJunction(
+  circuit: Circuit,
+  part: Part,
+  red: string,
+  black: string,
+  isAlone: boolean,
+): Shown | undefined {
+  const alone = { ...part, pins: Object.fromEntries(Object.keys(part.pins).map((pin) => [pin, `#${pin}`])) };
+  const around = isAlone ? { ...circuit, ground: `#${black}`, parts: [alone] } : circuit;
+  const { pins } = isAlone ? alone : part;
+  if (pins[red] === undefined || pins[black] === undefined) return undefined;
+  try {
+    const { reading, expected } = meterReading(around, 'diode', pins[red], pins[black], { layer: 'found' });
+    return { shown: reading, low: expected.low, high: expected.high };
+  } catch (error) {
+    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return undefined;
+    throw error;
+  }
+}
+
+/** Gain of one type varies this much either way between makers and batches (common practice). */
+const GAIN_LOW = 0.4;
+const GAIN_HIGH = 2.5;
+
+function judgeGain(part: Part, { value, condition }: JudgedReading, circuit: Circuit): Verdict {
+  if (typeof value !== 'number') return say(value, 'no gain at all');
+  if (condition === 'in circuit') return say('cannot say', 'the circuit takes part in a gain: take it out');
+  const own = modelParameters(withOwnModel(part, circuit), { BF: 0 }).BF;
+  if (!(own > 0)) return say('no marking', `gain ${Math.round(value)}, with no type to compare`);
+  const typical = Math.round(own);
+  if (value < GAIN_LOW * own)
+    return say(
+      'low',
+      `gain ${Math.round(value)}, typical ${typical}: worn or of another type`,
+      value / own - 1,
+    );
+  if (value > GAIN_HIGH * own)
+    return say('edge', `gain ${Math.round(value)}, typical ${typical}: more than usual`, value / own - 1);
+  return say('in', `gain ${Math.round(value)}, typical ${typical}`, value / own - 1);
+}
+
+/** Leakage of aluminium electrolytics at rated voltage after two minutes: 0.01 CV or 3 uA (usual data sheets). */
+const LEAK_PER_CV = 0.01;
+const LEAK_FLOOR_A = 3e-6;
+/** More than this through any other capacitor moves the bias it is there to block, A (common practice). */
+const FILM_LEAK_A = 1e-7;
+const USUAL_RATING_V = 25;
+
+function judgeLeakage(part: Part, { value }: JudgedReading): Verdict {
+  if (value === 'short') return say('short', 'it conducts: shorted');
+  if (value === 'open') return say('in', 'no leakage to be seen');
+  const text = formatQuantity(value, 'A', { digits: 2 });
+  const { marked } = part;
+  const isWet = part['polarised'] === true;
+  const limit =
+    isWet && typeof marked === 'number'
+      ? Math.max(LEAK_FLOOR_A, LEAK_PER_CV * marked * (parameter(part, 'voltage') ?? USUAL_RATING_V))
+      : FILM_LEAK_A;
+  const most = formatQuantity(limit, 'A', { digits: 2 });
+  if (value > limit) return say('high', `leaks ${text}, at most ${most} is usual: replace it`);
+  if (value > limit / 2) return say('edge', `leaks ${text}, near the usual limit of ${most}`);
+  return say('in', `leaks ${text}, below ${most}`);
+}
+
+/** A contact of this resistance is good, above the other it is bad, ohm; the leads are in it (common practice). */
+const CONTACT_GOOD_OHM = 0.2;
+const CONTACT_BAD_OHM = 1;
+
+function judgeContact({ value }: JudgedReading): Verdict {
+  if (value === 'open') return say('open', 'does not conduct: open, or not closed');
+  if (value === 'short' || value <= CONTACT_GOOD_OHM) return say('in', 'a good contact');
+  const text = `${ohms(value)} contact`;
+  return value > CONTACT_BAD_OHM
+    ? say('high', `${text}: clean or replace it`)
+    : say('edge', `${text}: take the leads off; the rest should be below ${ohms(CONTACT_GOOD_OHM)}`);
+}
+
+const isLoudspeaker = (part: Part) => ['speaker', 'headphone', 'load'].includes(part.kind);
+const windingOhm = (part: Part): number | undefined =>
+  isLoudspeaker(part) && typeof part.marked === 'number' ? part.marked : parameter(part, 'dcr');
+
+/** Copper warms and wire varies: a winding within this of its figure is whole (common practice). */
+const WINDING_SHARE = 0.25;
+
+function judgeWinding(part: Part, name: string, ohm: number | undefined, { value }: JudgedReading): Verdict {
+  if (value === 'open') return say('open', 'the winding is open');
+  const shown = value === 'short' ? 0 : value;
+  if (ohm === undefined || !(ohm > 0))
+    return say('no marking', `${ohms(shown)} through ${name}: whole, with no figure to compare`);
+  if (isLoudspeaker(part)) {
+    const coil = judgeVoiceCoil(ohm, shown);
+    const kinds = { in: 'in', edge: 'edge', out: shown > ohm ? 'open' : 'short' } as const;
+    return say(kinds[coil.kind], coil.sentence, shown / ohm - 1);
+  }
+  const deviation = shown / ohm - 1;
+  if (deviation < -WINDING_SHARE)
+    return say(
+      'low',
+      `${ohms(shown)}, expected ${ohms(ohm)}: turns are shorted, or a path beside it`,
+      deviation,
+    );
+  if (deviation > WINDING_SHARE)
+    return say('high', `${ohms(shown)}, expected ${ohms(ohm)}: a bad joint or another winding`, deviation);
+  return say('in', `about ${ohms(ohm)}, as it should be`, deviation);
+}
+
+/** How far the fraction at half travel may be from its law, and what is left at the end, as shares (common practice). */
+const LAW_GOOD = 0.1;
+const LAW_EDGE = 0.2;
+const END_GOOD = 0.005;
+const END_BAD = 0.02;
+const END_FLOOR_OHM = 5;
+const TAPERS = ['linear', 'log', 'antilog'] as const;
+
+function judgeTravel(part: Part, aspect: Aspect, { value, condition }: JudgedReading): Verdict {
+  const whole = typeof part.found === 'number' ? part.found : part.marked;
+  if (value === 'open') return say('open', 'the track or the wiper is open');
+  if (typeof whole !== 'number' || !(whole > 0)) return say('no marking', 'with no marking to compare');
+  const shown = value === 'short' ? 0 : value;
+  if (aspect === END) {
+    if (shown <= Math.max(END_GOOD * whole, END_FLOOR_OHM)) return say('in', 'comes down to its end');
+    const text = `${ohms(shown)} left at its end`;
+    return shown > END_BAD * whole ? say('high', `${text}: worn or dirty`) : say('edge', text);
+  }
+  if (condition === 'in circuit') return say('cannot say', 'the circuit takes part in the law: lift a leg');
+  const share = shown / whole;
+  const distance = (taper: string) => Math.abs(share - taperFraction(taper, 0.5));
+  const taper = typeof part['taper'] === 'string' ? part['taper'] : 'linear';
+  const text = `${Math.round(share * 100)} % at half travel`;
+  if (distance(taper) <= LAW_GOOD) return say('in', `${text}: ${taper}`);
+  const likest = [...TAPERS].sort((a, b) => distance(a) - distance(b))[0]!;
+  if (likest !== taper && distance(likest) <= LAW_GOOD)
+    return say('high', `${text}: its law is ${likest}, not ${taper}`);
+  return distance(taper) <= LAW_EDGE
+    ? say('edge', `${text}: not quite ${taper}`)
+    : say('high', `${text}: the track is worn`);
+}
