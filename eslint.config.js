@@ -49,7 +49,7 @@ export default tseslint.config(
   },
   ...coreLayerRules,
   {
-    files: ['scripts/screenshots.mjs'],
+    files: ['scripts/screenshots.mjs', 'scripts/lib/bench-page.mjs'],
     languageOptions: { globals: { ...globals.node, ...globals.browser } },
   },
   {

@@ -1,13 +1,14 @@
 import type { UnitResource } from '@halfsplit/contract';
 import { checkCircuit, withValues, type Readout } from '@halfsplit/core';
 import { Button, Spin } from 'antd';
-import { useCallback, useMemo, useState } from 'react';
+import { memo, useCallback, useMemo, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
 import { useChange } from '../api/outbox-context.tsx';
 import { useLive } from '../api/use-live.ts';
 import { useDocument, useUnit } from '../api/use-unit.ts';
 import { useAnalysis } from '../compute/use-analysis.ts';
 import { ReadoutsDock } from '../features/readouts/index.ts';
+import { Deferred } from './deferred.tsx';
 import { Palette } from './palette.tsx';
 import { Rail } from './rail.tsx';
 import { TopBar } from './top-bar.tsx';
@@ -40,6 +41,10 @@ export function UnitPage() {
   return <LoadedUnit key={unit.id} unit={unit} />;
 }
 
+const LaterTopBar = memo(TopBar);
+const LaterRail = memo(Rail);
+const LaterDock = memo(ReadoutsDock);
+const LaterPalette = memo(Palette);
 const NO_TRIAL: ReadonlyMap<string, number> = new Map();
 
 function LoadedUnit({ unit }: { unit: UnitResource }) {
@@ -104,13 +109,17 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
   return (
     <UnitContext value={value}>
       <div className="hs-unit">
-        <TopBar />
-        <Rail />
+        <Deferred>
+          <LaterTopBar />
+          <LaterRail />
+        </Deferred>
         <main className="hs-page">
           <Outlet />
         </main>
-        <ReadoutsDock />
-        <Palette />
+        <Deferred>
+          <LaterDock />
+          <LaterPalette />
+        </Deferred>
       </div>
     </UnitContext>
   );

@@ -8,7 +8,7 @@ export {
   writeUnitFile,
   type UnitFileResult,
 } from './unit-file.ts';
-export { documentFromResource, readingsOf } from './unit-resource.ts';
+export { documentFromResource, readingsByPart, readingsOf } from './unit-resource.ts';
 export { formatWant, parseWant } from './want-text.ts';
 export {
   READING_COLUMNS,

@@ -14,13 +14,21 @@ export function readingsOf(
   );
 }
 
-/** A unit as the server keeps it, as the document that core computes with: the found layer comes from the readings. */
-export function documentFromResource(unit: UnitResource): UnitDocument {
-  const byPart = new Map<string, ReadingResource[]>();
+/** Readings of parts that still count, oldest first, by the part. */
+export function readingsByPart(unit: Pick<UnitResource, 'readings'>): ReadonlyMap<string, ReadingResource[]> {
+  const found = new Map<string, ReadingResource[]>();
   for (const r of unit.readings) {
     if (r.partId === null || r.withdrawn) continue;
-    byPart.set(r.partId, [...(byPart.get(r.partId) ?? []), r]);
+    const known = found.get(r.partId);
+    if (known) known.push(r);
+    else found.set(r.partId, [r]);
   }
+  return found;
+}
+
+/** A unit as the server keeps it, as the document that core computes with: the found layer comes from the readings. */
+export function documentFromResource(unit: UnitResource): UnitDocument {
+  const byPart = readingsByPart(unit);
   const parts = unit.parts.map(({ id, part }): Part => {
     const plain = normalisePart(part, part.ref, []);
     const found: LayerValue = foundValue(plain, byPart.get(id) ?? []);

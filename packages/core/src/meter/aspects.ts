@@ -156,9 +156,13 @@ const ohms = (value: number) => formatQuantity(value, 'ohm', { digits: 2 });
 
 /** A junction that shows less than this is shorted, V. */
 const SHORTED_V = 0.05;
-/** Room around the computed forward voltage: makers and temperature, V and share (common practice). */
+/**
+ * Room around the computed forward voltage for makers and temperature, V and shares (common practice). Below there is more
+ * of it: the base resistance of the models is that of small currents, and falls at the meter's milliampere.
+ */
 const JUNCTION_ROOM_V = 0.08;
-const JUNCTION_SHARE = 0.12;
+const JUNCTION_SHARE_ABOVE = 0.12;
+const JUNCTION_SHARE_BELOW = 0.2;
 
 function judgeJunction(circuit: Circuit, part: Part, id: string, reading: JudgedReading): Verdict {
   const [red, black] = id.split('-') as [string, string];
@@ -180,9 +184,9 @@ function judgeJunction(circuit: Circuit, part: Part, id: string, reading: Judged
       : say('cannot say', `should block from ${red} to ${black}: lift a leg`);
   }
   if (value === 'open') return say('open', `should show ${volts(expected.shown)}: open`);
-  const room = Math.max(JUNCTION_ROOM_V, JUNCTION_SHARE * expected.shown);
-  const low = Math.min(expected.low ?? expected.shown, expected.shown) - room;
-  const high = Math.max(expected.high ?? expected.shown, expected.shown) + room;
+  const room = (share: number) => Math.max(JUNCTION_ROOM_V, share * expected.shown!);
+  const low = Math.min(expected.low ?? expected.shown, expected.shown) - room(JUNCTION_SHARE_BELOW);
+  const high = Math.max(expected.high ?? expected.shown, expected.shown) + room(JUNCTION_SHARE_ABOVE);
   const deviation = value / expected.shown - 1;
   if (value > high) return say('high', `${volts(value)}, expected ${volts(expected.shown)}`, deviation);
   if (value < low)

@@ -43,6 +43,17 @@ describe('one field for everything', () => {
     expect(read('Gain at 1 kHz 21.5')).toEqual({ kind: 'readout', id: 'gain', value: 21.5 });
   });
 
+  it('tells a net from a part of the same name by how it is written', () => {
+    const twice = { ...document, circuit: circuitOf('R1 1k c1 0\nC1 10u c1 0') };
+    const entry = (line: string) => {
+      const result = parseEntry(line, twice);
+      return result.ok && result.entry;
+    };
+    expect(entry('c1 4.2')).toMatchObject({ kind: 'voltage', at: 'c1', value: 4.2 });
+    expect(entry('C1 4.2')).toMatchObject({ kind: 'part', ref: 'C1' });
+    expect(entry('c1 9.1uF')).toMatchObject({ kind: 'part', ref: 'C1' });
+  });
+
   it('takes junctions, gains, leakage and levels by their word', () => {
     expect(read('Q2 be 0.65')).toEqual({ kind: 'part', ref: 'Q2', aspect: 'b-e', value: 0.65 });
     expect(read('Q2 b-e OL in circuit')).toEqual({

@@ -64,6 +64,12 @@ export function parseEntry(line: string, document: UnitDocument): EntryResult {
     .sort((a, b) => b.name.length - a.name.length)[0];
   const [head, ...rest] = text.split(' ');
   const part = partNamed(head!, document);
+  const exactNet = netsOf(document.circuit).find((n) => n === head);
+  // A net `c1` beside a part `C1`: the way it is written tells, where what follows makes sense for it.
+  if (part && part.ref !== head && exactNet !== undefined) {
+    const place = placeEntry(exactNet, exactNet, rest);
+    if (place.ok) return place;
+  }
   const point = document.path?.testPoints?.find((t) => t.id.toLowerCase() === head!.toLowerCase());
   if (part) return partEntry(part, rest);
   if (point) return placeEntry(point.id, point.net ?? null, rest);

@@ -10,7 +10,7 @@ import {
   type UnitDocument,
 } from '@halfsplit/core';
 import { Button, Switch } from 'antd';
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { useLayer } from '../../app/layer.tsx';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { LayerWord, verdictTone } from '../../ui/marks.tsx';
@@ -21,10 +21,13 @@ import { printedText, useDrawing } from './use-drawing.ts';
 export function CircuitPanel({
   title = 'Circuit',
   measured,
+  switcher,
 }: {
   title?: string;
   /** Direct voltages that were measured, by net: they stand beside the computed ones, the wrong ones marked. */
   measured?: ReadonlyMap<string, number>;
+  /** Stands in place of the title, to see something else here. */
+  switcher?: ReactNode;
 }) {
   const { unit, document, analysis, change, selectedRef, selectedNet, selectRef, selectNet } =
     useUnitContext();
@@ -68,7 +71,7 @@ export function CircuitPanel({
   return (
     <section className="hs-panel hs-circuit" aria-label={title}>
       <header className="hs-panel-head">
-        <h2>{title}</h2>
+        {switcher || <h2>{title}</h2>}
         <span className="hs-dim hs-nowrap">
           values and volts for <LayerWord layer={layer} />
         </span>

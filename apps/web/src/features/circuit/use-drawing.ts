@@ -74,11 +74,12 @@ export function useDrawing(document: UnitDocument, unit: UnitResource): readonly
     (n) => typeof n === 'string',
   );
   const nameKey = names.join(' ');
+  const nudgeKey = JSON.stringify(unit.nudges);
   const drawing = useMemo(
     () => keeper.draw(document.circuit, unit.nudges, nameKey.split(' ').filter(Boolean)),
-    // The circuit's values do not move its drawing; its structure stands for it.
+    // The circuit's values do not move its drawing; its structure and the moved symbols, as text, stand for it.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [keeper, structure, unit.nudges, nameKey, round],
+    [keeper, structure, nudgeKey, nameKey, round],
   );
   const drawAnew = () => {
     keeper.forget();

@@ -1,29 +1,53 @@
 import { cautionsOf } from '@halfsplit/core';
-import { Button, Checkbox, Input, Segmented, Select } from 'antd';
-import { useEffect, useMemo, useState } from 'react';
+import { Button, Input, Segmented, Select } from 'antd';
+import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { Deferred } from '../../app/deferred.tsx';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { ToneMark, VerdictMark } from '../../ui/marks.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
-import { CsvButtons } from './csv-buttons.tsx';
-import { FromChange } from './from-change.tsx';
 import { HarmPanel } from './harm-panel.tsx';
-import { measuredVolts } from './measured-volts.ts';
+import { BoardPanel } from './board-panel.tsx';
+import { MoreMenu } from './more-menu.tsx';
 import { valueWords } from './part-words.ts';
 import { ReadingField } from './reading-field.tsx';
 import { ReadingsTable } from './readings-table.tsx';
 import { ORDERS, repeated, type MeasuredPart, type Order } from './run.ts';
 import { setSpeaks, speak, speaks } from './speak.ts';
 import { useRun, type LastVerdict } from './use-run.ts';
+import { useVolts } from './use-volts.ts';
 import { Voltages } from './voltages.tsx';
+
+const LaterCircuit = memo(CircuitPanel);
+const LaterMenu = memo(MoreMenu);
+const LaterTable = memo(ReadingsTable);
+const SIDES = ['Circuit', 'Board'] as const;
+type Side = (typeof SIDES)[number];
 
 /** A run through the parts with one hand on the probe: type the reading, Enter, next. */
 export function MeasureStage() {
-  const { unit, document } = useUnitContext();
-  const measured = useMemo(() => measuredVolts(unit, document), [unit, document]);
+  const { unit } = useUnitContext();
+  const { seen } = useVolts();
+  const laterSeen = useDeferredValue(seen);
+  const run = useRun();
+  const [side, setSide] = useState<Side>('Circuit');
+  const hasBoard = unit.photos.length > 0;
+  const switcher = useMemo(
+    () =>
+      hasBoard && (
+        <Segmented<Side> options={[...SIDES]} value={side} onChange={setSide} aria-label="Circuit or board" />
+      ),
+    [hasBoard, side],
+  );
   return (
     <div className="hs-split">
-      <MeasuringRun />
-      <CircuitPanel measured={measured} />
+      <MeasuringRun run={run} />
+      {hasBoard && side === 'Board' ? (
+        <BoardPanel onChoose={(net) => run.type(`${net} `)} switcher={switcher} />
+      ) : (
+        <Deferred>
+          <LaterCircuit measured={laterSeen} switcher={switcher} />
+        </Deferred>
+      )}
     </div>
   );
 }
@@ -33,14 +57,15 @@ type View = (typeof VIEWS)[number];
 const OUT = ['high', 'low', 'open', 'short'];
 const SHOWN_CAUTIONS = 2;
 
-function MeasuringRun() {
+function MeasuringRun({ run }: { run: ReturnType<typeof useRun> }) {
   const { unit, selectRef } = useUnitContext();
-  const run = useRun();
   const [view, setView] = useState<View>('Run');
   const [isSpoken, setIsSpoken] = useState(speaks);
   const { current, parts } = run;
   // The field stays when the run is done: what has a name can still be entered.
   const subject = current ?? parts[0];
+  const laterParts = useDeferredValue(parts);
+  const laterRef = useDeferredValue(current?.part.ref ?? null);
   const inRun = parts.filter((p) => p.isInRun);
   const measured = inRun.filter((p) => p.reading).length;
   const out = parts.filter((p) =>
@@ -48,6 +73,7 @@ function MeasuringRun() {
   ).length;
   const cautions = cautionsOf(unit.hazards.filter((h) => h !== 'battery only')).slice(0, SHOWN_CAUTIONS);
   const sentence = run.last && sentenceOf(run.last);
+  useEffect(() => setSpeaks(isSpoken), [isSpoken]);
   useEffect(() => {
     if (sentence !== null) speak(sentence);
   }, [sentence]);
@@ -59,8 +85,7 @@ function MeasuringRun() {
           {measured} of {inRun.length} parts{out > 0 ? ` · ${out} out` : ''}
         </span>
         <span className="hs-grow" />
-        <FromChange />
-        <CsvButtons />
+        <LaterMenu unitId={unit.id} isSpoken={isSpoken} onSpoken={setIsSpoken} />
       </header>
       {cautions.map((c) => (
         <p key={c} className="hs-caution">
@@ -91,47 +116,19 @@ function MeasuringRun() {
           {run.told.tone && <ToneMark tone={run.told.tone} />} {run.told.sentence}
         </p>
       )}
-      <div className="hs-tests-head">
-        <Segmented<View>
-          size="small"
-          options={[...VIEWS]}
-          value={view}
-          onChange={setView}
-          aria-label="What is listed"
-        />
-        {view === 'Run' && (
-          <Select<Order>
-            size="small"
-            value={run.order}
-            options={ORDERS.map((value) => ({ value }))}
-            onChange={run.setOrder}
-            aria-label="Order of the run"
-            popupMatchSelectWidth={false}
-          />
-        )}
-        <Input
-          size="small"
-          className="hs-instrument"
-          value={run.instrument}
-          placeholder="instrument"
-          aria-label="Instrument"
-          onChange={(e) => run.setInstrument(e.target.value)}
-        />
-        <Checkbox
-          checked={isSpoken}
-          onChange={(e) => {
-            setSpeaks(e.target.checked);
-            setIsSpoken(e.target.checked);
-          }}
-        >
-          read out
-        </Checkbox>
-      </div>
+      <Tools
+        view={view}
+        onView={setView}
+        order={run.order}
+        onOrder={run.setOrder}
+        instrument={run.instrument}
+        onInstrument={run.setInstrument}
+      />
       {view === 'Run' && (
-        <ReadingsTable
-          parts={parts}
+        <LaterTable
+          parts={laterParts}
           isOrdered={run.order !== 'as typed'}
-          currentRef={current?.part.ref ?? null}
+          currentRef={laterRef}
           onSelect={selectRef}
         />
       )}
@@ -140,6 +137,48 @@ function MeasuringRun() {
     </section>
   );
 }
+
+interface ToolsProps {
+  readonly view: View;
+  readonly onView: (view: View) => void;
+  readonly order: Order;
+  readonly onOrder: (order: Order) => void;
+  readonly instrument: string;
+  readonly onInstrument: (instrument: string) => void;
+}
+
+/** What is listed, in which order, and with which instrument it is measured. */
+const Tools = memo(function Tools({ view, onView, order, onOrder, instrument, onInstrument }: ToolsProps) {
+  return (
+    <div className="hs-tests-head">
+      <Segmented<View>
+        size="small"
+        options={[...VIEWS]}
+        value={view}
+        onChange={onView}
+        aria-label="What is listed"
+      />
+      {view === 'Run' && (
+        <Select<Order>
+          size="small"
+          value={order}
+          options={ORDERS.map((value) => ({ value }))}
+          onChange={onOrder}
+          aria-label="Order of the run"
+          popupMatchSelectWidth={false}
+        />
+      )}
+      <Input
+        size="small"
+        className="hs-instrument"
+        value={instrument}
+        placeholder="instrument"
+        aria-label="Instrument"
+        onChange={(e) => onInstrument(e.target.value)}
+      />
+    </div>
+  );
+});
 
 const headOf = ({ measured, aspect }: LastVerdict) =>
   aspect === null ? measured.part.ref : `${measured.part.ref} ${aspect}`;

@@ -1,17 +1,14 @@
 import type { UnitResource } from '@halfsplit/contract';
-import type { JudgeRequest } from '../../compute/measuring.ts';
-import type { Harm } from '../../compute/measuring.ts';
+import { readingsByPart } from '@halfsplit/core';
+import type { Harm, JudgeRequest } from '../../compute/measuring.ts';
 import { boardWalk } from './board-walk.ts';
 import { verdictKey, type Order } from './run.ts';
 
 /** Latest readings that only the circuit can judge: those in circuit, and those of junctions, contacts and the like. */
 export function readingsForCircuit(unit: UnitResource): JudgeRequest['readings'] {
+  const byPart = readingsByPart(unit);
   return unit.parts.flatMap(({ id, part }) => {
-    const last = new Map(
-      unit.readings
-        .filter((r) => r.partId === id && !r.withdrawn)
-        .map((r) => [verdictKey(part.ref, r.aspect), r] as const),
-    );
+    const last = new Map((byPart.get(id) ?? []).map((r) => [verdictKey(part.ref, r.aspect), r] as const));
     return [...last]
       .filter(([, r]) => r.condition === 'in circuit' || r.aspect !== null)
       .map(([key, { value, condition, aspect }]) => ({ key, ref: part.ref, value, condition, aspect }));

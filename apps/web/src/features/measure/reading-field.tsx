@@ -1,6 +1,7 @@
 import type { ReadingCondition } from '@halfsplit/contract';
 import {
   ageingWords,
+  aspectsOf,
   entryHeads,
   formatQuantity,
   judgeReading,
@@ -35,7 +36,11 @@ interface ReadingFieldProps {
 
 /** A bare value is the current part's; a line that begins with a name is what it says. */
 function readLine(text: string, part: Part, document: UnitDocument): EntryResult | null {
-  if (text.trim() === '') return null;
+  const [first] = text.trim().toLowerCase().split(/\s+/);
+  if (!first) return null;
+  // "gain 210" of a transistor is its own, though a readout may be called so too.
+  if (aspectsOf(part).some((a) => a.words.includes(first)))
+    return parseEntry(`${part.ref} ${text}`, document);
   const named = parseEntry(text, document);
   if (named.ok) return named;
   const bare = parseEntry(`${part.ref} ${text}`, document);
@@ -52,7 +57,9 @@ export function ReadingField(props: ReadingFieldProps) {
   const [isRefused, setIsRefused] = useState(false);
   const field = useRef<HTMLInputElement>(null);
   const { ref } = part;
-  useEffect(() => field.current?.focus(), [text, ref]);
+  useEffect(() => {
+    if (globalThis.document.activeElement !== field.current) field.current?.focus();
+  }, [text, ref]);
   const read = readLine(text, part, document);
   const entry = read?.ok ? read.entry : null;
   const subjectPart =
@@ -110,7 +117,16 @@ export function ReadingField(props: ReadingFieldProps) {
           autoCapitalize="off"
           inputMode="text"
         />
-        <button className="hs-condition" onClick={toggle} aria-pressed={isInCircuit}>
+        <button
+          className="hs-condition"
+          // The field keeps the keyboard: the next thing typed is the reading.
+          onMouseDown={(event) => event.preventDefault()}
+          onClick={() => {
+            toggle();
+            field.current?.focus();
+          }}
+          aria-pressed={isInCircuit}
+        >
           {condition} <Keys keys="Space" />
         </button>
       </div>
@@ -120,7 +136,7 @@ export function ReadingField(props: ReadingFieldProps) {
             <Keys keys="Tab" /> <span className="hs-mono">{words.join('  ')}</span>
           </>
         ) : !read && expected !== null ? (
-          <>A meter would show here: {expected}</>
+          <>In circuit: {expected}</>
         ) : !read && !subject.isInRun ? (
           <>
             Type what is read of it: <span className="hs-mono">{typedAspects(part).join(', ')}</span>.

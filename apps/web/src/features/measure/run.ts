@@ -5,6 +5,7 @@ import {
   judgeReading,
   KINDS,
   normalisePart,
+  readingsByPart,
   severity,
   type Part,
   type Verdict,
@@ -48,11 +49,12 @@ export function measuredParts(
   unit: UnitResource,
   judged: ReadonlyMap<string, Verdict> = new Map(),
 ): MeasuredPart[] {
+  const byPart = readingsByPart(unit);
   return unit.parts.flatMap((resource) => {
     const part = normalisePart(resource.part, resource.part.ref, []);
     const isInRun = isMeasurable(part);
     if (!isInRun && aspectsOf(part).length === 0) return [];
-    const all = unit.readings.filter((r) => r.partId === resource.id && !r.withdrawn);
+    const all = byPart.get(resource.id) ?? [];
     const readings = all.filter((r) => r.aspect === null);
     const reading = readings.at(-1);
     const last = new Map(all.flatMap((r) => (r.aspect === null ? [] : [[r.aspect, r] as const])));

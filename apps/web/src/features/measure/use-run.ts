@@ -1,6 +1,6 @@
 import type { ReadingCondition } from '@halfsplit/contract';
 import { bareAspect, judgeReading, type Entry, type Verdict } from '@halfsplit/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { newKey } from '../../api/client.ts';
 import { useLayer } from '../../app/layer.tsx';
 import { useUnitContext } from '../../app/unit-context.tsx';
@@ -48,6 +48,10 @@ export function useRun() {
   );
   const lastJudged = useJudgements(lastOnly, 'last');
 
+  const keepInstrument = useCallback((next: string) => {
+    localStorage.setItem(INSTRUMENT_KEY, next);
+    setInstrument(next);
+  }, []);
   const chosen = parts.find((p) => p.part.ref === selectedRef);
   const current = chosen ?? nextToMeasure(parts, null, skipped);
 
@@ -119,10 +123,7 @@ export function useRun() {
       setCondition(next);
     },
     instrument,
-    setInstrument: (next: string) => {
-      localStorage.setItem(INSTRUMENT_KEY, next);
-      setInstrument(next);
-    },
+    setInstrument: keepInstrument,
     draft,
     /** What is typed stays with the part it was begun for, whatever another page enters meanwhile. */
     type: (text: string) => {

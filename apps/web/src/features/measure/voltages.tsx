@@ -8,44 +8,20 @@ import {
   type RestingCurrent,
   type UnitDocument,
 } from '@halfsplit/core';
-import { Segmented } from 'antd';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { useLayer } from '../../app/layer.tsx';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { LayerMark, ToneMark } from '../../ui/marks.tsx';
-import { PhotosPanel } from '../path/index.ts';
-import { measuredVolts } from './measured-volts.ts';
+import { useVolts } from './use-volts.ts';
 
-const PLACES = ['List', 'On the board'] as const;
-type Place = (typeof PLACES)[number];
-
-/** Computed direct voltage of every net beside what was measured, as a list or on the board's photo. */
+/** Computed direct voltage of every net beside what was measured, and what the twin channel has. */
 export function Voltages({ onChoose }: { onChoose: (net: string) => void }) {
-  const { unit, document, analysis } = useUnitContext();
-  const { layer } = useLayer();
-  const [place, setPlace] = useState<Place>('List');
-  const computed = analysis?.layers[layer].volts;
-  const volts = useMemo(() => new Map(Object.entries(computed ?? {})), [computed]);
-  const seen = useMemo(() => measuredVolts(unit, document), [unit, document]);
-  const isOnBoard = place === 'On the board' && unit.photos.length > 0;
+  const { document } = useUnitContext();
+  const { volts, seen } = useVolts();
   return (
     <div className="hs-scroll" tabIndex={0} aria-label="Voltages, scroll">
-      {unit.photos.length > 0 && (
-        <Segmented<Place>
-          size="small"
-          className="hs-spaced-side"
-          options={[...PLACES]}
-          value={place}
-          onChange={setPlace}
-          aria-label="Where voltages are shown"
-        />
-      )}
       <Hints document={document} volts={volts} seen={seen} />
-      {isOnBoard ? (
-        <BoardVolts volts={volts} seen={seen} onChoose={onChoose} />
-      ) : (
-        <VoltsTable volts={volts} seen={seen} onChoose={onChoose} />
-      )}
+      <VoltsTable volts={volts} seen={seen} onChoose={onChoose} />
     </div>
   );
 }
@@ -120,44 +96,6 @@ function VoltsTable({ volts, seen, onChoose }: VoltsProps) {
         })}
       </tbody>
     </table>
-  );
-}
-
-/** The photo with the voltage at every point: the computed one, and what was measured. */
-function BoardVolts({ volts, seen, onChoose }: VoltsProps) {
-  const { unit, selectNet, selectPoint } = useUnitContext();
-  const netOf = useMemo(() => {
-    const points = new Map((unit.path?.testPoints ?? []).map((t) => [t.id, t.net]));
-    return (target: string) => points.get(target) ?? target;
-  }, [unit.path]);
-  const labels = useMemo(() => {
-    const targets = unit.photos.flatMap((photo) => photo.points.map((p) => p.target));
-    const found = new Map<string, { text: string; tone: string | null }>();
-    for (const target of targets) {
-      const [expected, measured] = [volts.get(netOf(target)), seen.get(netOf(target))];
-      if (expected === undefined) continue;
-      const text = formatQuantity(expected, 'V', { digits: 3 });
-      if (measured === undefined) found.set(target, { text, tone: null });
-      else
-        found.set(target, {
-          text: `${text}, is ${formatQuantity(measured, 'V', { digits: 3 })}`,
-          tone: judgeVoltage(measured, expected).kind,
-        });
-    }
-    return found;
-  }, [unit.photos, volts, seen, netOf]);
-  return (
-    <PhotosPanel
-      isBare
-      labels={labels}
-      onSelectPoint={(target) => {
-        selectPoint(target);
-        const net = netOf(target);
-        if (!volts.has(net)) return;
-        selectNet(net);
-        onChoose(net);
-      }}
-    />
   );
 }
 

@@ -8,7 +8,7 @@ import {
   type QuantityKind,
   type UnknownValue,
 } from '@halfsplit/core';
-import { Button, Input, Modal, Select } from 'antd';
+import { Input, Modal, Select } from 'antd';
 import { useState } from 'react';
 import { newKey } from '../../api/client.ts';
 import { useUnitContext } from '../../app/unit-context.tsx';
@@ -58,19 +58,7 @@ const WORDS: Readonly<Record<ChangeKind, KindWords>> = {
 };
 
 /** An unknown part from what a known one changed, with its error; it can be taken as a part's reading. */
-export function FromChange() {
-  const [isOpen, setIsOpen] = useState(false);
-  return (
-    <>
-      <Button type="text" onClick={() => setIsOpen(true)}>
-        From a change
-      </Button>
-      {isOpen && <FromChangeDialog onClose={() => setIsOpen(false)} />}
-    </>
-  );
-}
-
-function FromChangeDialog({ onClose }: { onClose: () => void }) {
+export function FromChangeDialog({ onClose }: { onClose: () => void }) {
   const { unit, document, change } = useUnitContext();
   const [kind, setKind] = useState<ChangeKind>(CHANGE_KINDS[0]);
   const [texts, setTexts] = useState({ added: '', before: '', after: '' });
@@ -147,7 +135,7 @@ function FromChangeDialog({ onClose }: { onClose: () => void }) {
         {isFull ? answerWords(found, words, partKind) : ''}
       </p>
       {found && kind.startsWith('parallel') && (
-        <label className="hs-change-field">
+        <label className="hs-change-part">
           <span>It is</span>
           <Select
             allowClear

@@ -1,0 +1,62 @@
+import { formatQuantity, judgeVoltage } from '@halfsplit/core';
+import { useMemo, type ReactNode } from 'react';
+import { useLayer } from '../../app/layer.tsx';
+import { useUnitContext } from '../../app/unit-context.tsx';
+import { LayerWord } from '../../ui/marks.tsx';
+import { PhotosPanel } from '../path/index.ts';
+import { useVolts } from './use-volts.ts';
+
+/** The photo with the voltage at every point: the computed one, and what was measured. */
+export function BoardPanel({
+  onChoose,
+  switcher,
+}: {
+  onChoose: (net: string) => void;
+  /** Stands in the head, to go back to the circuit. */
+  switcher: ReactNode;
+}) {
+  const { layer } = useLayer();
+  const { volts, seen } = useVolts();
+  const { unit, selectNet, selectPoint } = useUnitContext();
+  const netOf = useMemo(() => {
+    const points = new Map((unit.path?.testPoints ?? []).map((t) => [t.id, t.net]));
+    return (target: string) => points.get(target) ?? target;
+  }, [unit.path]);
+  const labels = useMemo(() => {
+    const targets = unit.photos.flatMap((photo) => photo.points.map((p) => p.target));
+    const found = new Map<string, { text: string; tone: string | null }>();
+    for (const target of targets) {
+      const [expected, measured] = [volts.get(netOf(target)), seen.get(netOf(target))];
+      if (expected === undefined) continue;
+      const text = formatQuantity(expected, 'V', { digits: 3 });
+      if (measured === undefined) found.set(target, { text, tone: null });
+      else
+        found.set(target, {
+          text: `${text}, is ${formatQuantity(measured, 'V', { digits: 3 })}`,
+          tone: judgeVoltage(measured, expected).kind,
+        });
+    }
+    return found;
+  }, [unit.photos, volts, seen, netOf]);
+  return (
+    <section className="hs-panel hs-circuit" aria-label="Board">
+      <header className="hs-panel-head">
+        {switcher}
+        <span className="hs-dim hs-nowrap">
+          volts for <LayerWord layer={layer} />
+        </span>
+      </header>
+      <PhotosPanel
+        isBare
+        labels={labels}
+        onSelectPoint={(target) => {
+          selectPoint(target);
+          const net = netOf(target);
+          if (!volts.has(net)) return;
+          selectNet(net);
+          onChoose(net);
+        }}
+      />
+    </section>
+  );
+}

@@ -1,0 +1,74 @@
+import { readReadingsCsv } from '@halfsplit/core';
+import { Input, Modal } from 'antd';
+import { useState } from 'react';
+import { newKey } from '../../api/client.ts';
+import { useUnitContext } from '../../app/unit-context.tsx';
+
+/** Takes a table of readings in, pasted or from a file. */
+export function TableDialog({ onClose }: { onClose: () => void }) {
+  const { unit, change } = useUnitContext();
+  const [text, setText] = useState('');
+  const read = text.trim() === '' ? null : readReadingsCsv(text, unit);
+  const take = () => {
+    for (const row of read?.rows ?? []) {
+      const part = unit.parts.find((p) => p.part.ref === row.ref)!;
+      change({
+        type: 'add-reading',
+        tempId: newKey(),
+        partId: part.id,
+        seen: part.version,
+        value: row.value,
+        condition: row.condition,
+        ...(row.instrument === undefined ? {} : { instrument: row.instrument }),
+        ...(row.esr === undefined ? {} : { esr: row.esr }),
+        takenAt: new Date().toISOString(),
+      });
+    }
+    onClose();
+  };
+  return (
+    <Modal
+      open
+      title="Readings from a table"
+      okText={read ? `Take in ${read.rows.length} readings` : 'Take in'}
+      okButtonProps={{ disabled: !read || read.rows.length === 0 }}
+      onOk={take}
+      onCancel={onClose}
+    >
+      <p className="hs-hint">
+        One line a reading: part, value, and if you like unit, condition, instrument. Comma, semicolon or tab.
+      </p>
+      <Input.TextArea
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        autoSize={{ minRows: 6, maxRows: 14 }}
+        placeholder={'R7,62k\nC3,3.9u,,in circuit'}
+        aria-label="Table of readings"
+        autoFocus
+      />
+      <label className="hs-file-button hs-spaced">
+        <input
+          type="file"
+          accept=".csv,text/csv,text/plain"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            if (file) void file.text().then(setText);
+            e.target.value = '';
+          }}
+        />
+        From a file
+      </label>
+      {read && (
+        <p role="status">
+          {read.rows.length} readings can be taken in.
+          {read.problems.length > 0 && ' These lines cannot, and are left out:'}
+        </p>
+      )}
+      {read?.problems.map((p) => (
+        <p key={p.message} className="hs-out">
+          {p.message}
+        </p>
+      ))}
+    </Modal>
+  );
+}
