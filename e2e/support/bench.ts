@@ -1,4 +1,6 @@
 import { test as base, expect, type Page } from '@playwright/test';
+import type { UnitResource } from '@halfsplit/contract';
+import { randomUUID } from 'node:crypto';
 import { rmSync } from 'node:fs';
 // @ts-expect-error the scripts are plain JavaScript, so that they run before anything is installed
 import { Cluster, throwawayFolder } from '../../scripts/lib/postgres.mjs';
@@ -68,6 +70,32 @@ export async function typeParts(page: Page, lines: readonly string[]): Promise<v
   }
   await saved(page);
 }
+
+/** Puts a copy of a unit on the bench, so that no other journey meets it, and opens it in Measure. */
+export async function copyInMeasure(page: Page, name: RegExp): Promise<UnitResource> {
+  const { units } = (await (await page.request.get('/api/v1/units')).json()) as {
+    units: { id: string; name: string }[];
+  };
+  const { id } = units.find((u) => name.test(u.name))!;
+  const text = await (await page.request.get(`/api/v1/units/${id}/file`)).text();
+  const answer = await page.request.post('/api/v1/units/import', {
+    headers: { 'idempotency-key': randomUUID() },
+    data: { text },
+  });
+  const copy = (await answer.json()) as UnitResource;
+  await page.goto(`/units/${copy.id}/measure`);
+  return copy;
+}
+
+/** A reading just as marked, as it is typed at the bench. */
+export function asMarked(unit: UnitResource, ref: string): string {
+  const { kind, marked } = unit.parts.find((p) => p.part.ref === ref)!.part;
+  if (typeof marked !== 'number') throw new Error(`${ref} has no marking`);
+  return kind === 'capacitor' ? `${Number((marked * 1e9).toPrecision(6))}n` : `${marked}R`;
+}
+
+/** The field that everything is typed into. */
+export const readingField = (page: Page) => page.getByRole('textbox', { name: /^Reading of/ });
 
 /** One stage by its tab. */
 export async function goTo(

@@ -93,6 +93,23 @@ export const readoutSchema = z.looseObject({
   want: wantSchema.optional(),
 });
 
+/** A photo of a board as a file carries it, with the points on it in fractions of width and height. */
+export const filePhotoSchema = z.looseObject({
+  name: z.string().trim().min(1).max(120),
+  jpeg: z.base64().max(8_000_000).meta({ description: 'The picture, JPEG in base64.' }),
+  points: z
+    .array(
+      z.object({
+        target: z.string().trim().min(1).max(64),
+        x: z.number().min(0).max(1),
+        y: z.number().min(0).max(1),
+      }),
+    )
+    .max(500)
+    .optional(),
+});
+export type FilePhoto = z.infer<typeof filePhotoSchema>;
+
 export const unitFileSchema = z.looseObject({
   format: z.literal(UNIT_FILE_FORMAT),
   version: z.literal(UNIT_FILE_VERSION),
@@ -111,6 +128,7 @@ export const unitFileSchema = z.looseObject({
   intake: intakeSchema.optional(),
   plan: z.looseObject({}).optional(),
   log: z.array(z.looseObject({})).optional(),
+  photos: z.array(filePhotoSchema).max(50).optional(),
 });
 
 export type UnitFile = z.infer<typeof unitFileSchema>;

@@ -3,7 +3,10 @@ import { useEffect, useRef } from 'react';
 import { unstable_serialize, useSWRConfig } from 'swr';
 import { unitKey } from './use-unit.ts';
 
-/** Fetches the unit again as soon as another page has changed it; the browser reconnects by itself. */
+/**
+ * Fetches the unit again as soon as another page has changed it. The browser reconnects by itself, and the server begins
+ * with the version that is, so that nothing is missed while nobody listened.
+ */
 export function useLive(unit: UnitResource): void {
   const { mutate, cache } = useSWRConfig();
   const { id } = unit;
@@ -15,18 +18,11 @@ export function useLive(unit: UnitResource): void {
   useEffect(() => {
     newest.current = 0;
     const events = new EventSource(`${API_ROOT}/units/${id}/events`);
-    const refresh = () => void mutate(unitKey(id));
     events.addEventListener('version', (event) => {
       const { version } = JSON.parse((event as MessageEvent<string>).data) as { version: number };
       newest.current = Math.max(newest.current, version);
       const known = cache.get(unstable_serialize(unitKey(id)))?.data as UnitResource | undefined;
-      if (!known || known.version < version) refresh();
-    });
-    // What happened while nobody listened.
-    let isFirst = true;
-    events.addEventListener('open', () => {
-      if (!isFirst) refresh();
-      isFirst = false;
+      if (!known || known.version < version) void mutate(unitKey(id));
     });
     return () => events.close();
   }, [id, mutate, cache]);

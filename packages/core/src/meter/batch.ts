@@ -1,4 +1,5 @@
 import type { Part } from '../circuit/index.ts';
+import { judgeReading } from './verdict.ts';
 
 /** What makes parts sisters of one batch, beside their kind: same maker, series and type, where these are written down. */
 const SAME = ['maker', 'series', 'model', 'type'] as const;
@@ -25,4 +26,15 @@ export function sistersOf(part: Part, parts: readonly Part[]): Part[] {
 function isAlike(a: Part, b: Part): boolean {
   if (a['polarised'] === true) return true;
   return SAME.some((field) => a[field] !== undefined && a[field] === b[field]);
+}
+
+/** Parts that were not measured yet, of the same batch as one that was found out of its tolerance. */
+export function batchSuspects(parts: readonly Part[]): Part[] {
+  const isFound = (p: Part) => p.found !== null && p.found !== undefined;
+  const bad = parts.filter((p) => {
+    if (!isFound(p)) return false;
+    const { kind } = judgeReading(p, { value: p.found!, condition: 'leg lifted' });
+    return kind !== 'in' && kind !== 'edge' && kind !== 'no marking';
+  });
+  return [...new Set(bad.flatMap((p) => sistersOf(p, parts)))].filter((p) => !isFound(p));
 }

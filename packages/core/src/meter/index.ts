@@ -29,7 +29,7 @@ export {
   type SupplyVerdict,
   type VoltsByNet,
 } from './powered.ts';
-export { sistersOf } from './batch.ts';
+export { batchSuspects, sistersOf } from './batch.ts';
 export {
   CHANGE_KINDS,
   unknownFromChange,

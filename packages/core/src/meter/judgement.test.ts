@@ -5,6 +5,7 @@ import type { Circuit, Part, Readout } from '../circuit/index.ts';
 import { evaluateAll, outsideBy } from '../readouts/index.ts';
 import { circuitOf, randomCircuit } from '../testing/circuits.ts';
 import {
+  batchSuspects,
   judgeEsr,
   judgeInCircuit,
   judgeOffset,
@@ -229,6 +230,10 @@ describe('small verdicts and batches (common practice)', () => {
   it('put the sisters of a bad electrolytic on the list, and no film or other maker', () => {
     const { parts } = circuitOf('C1 10u polarised a 0\nC2 22u polarised b 0\nC3 100n a b\nR1 1k a 0');
     expect(sistersOf(parts[0]!, parts).map((p) => p.ref)).toEqual(['C2']);
+    const found = (value: number) => parts.map((p): Part => (p.ref === 'C1' ? { ...p, found: value } : p));
+    expect(batchSuspects(found(3e-6)).map((p) => p.ref)).toEqual(['C2']);
+    expect(batchSuspects(found(9.5e-6))).toEqual([]);
+    expect(batchSuspects(found(3e-6).map((p) => (p.ref === 'C2' ? { ...p, found: 22e-6 } : p)))).toEqual([]);
     const marked = parts.map((p): Part =>
       p.ref === 'C1' ? { ...p, maker: 'Vale' } : p.ref === 'C2' ? { ...p, maker: 'Moor' } : p,
     );

@@ -4,7 +4,7 @@ import { UnitModel } from '../../database/models/index.ts';
 import { appendLog } from '../log/repository.ts';
 import { addPhoto } from '../photos/service.ts';
 import { readingSummary } from '../readings/service.ts';
-import { insertDocument } from '../units/service.ts';
+import { insertDocument } from '../units/unit-file.ts';
 
 /** Minutes between two readings of the demo story, so that its log reads like an afternoon's work. */
 const PACE_MINUTES = 4;
@@ -38,7 +38,7 @@ export async function loadDemo(
         await appendLog(unit, step, transaction);
       }
       for (const { name, svg, points } of demo.photos ?? [])
-        await addPhoto(unit, { name, bytes: Buffer.from(svg), formats: ['svg'] }, transaction, points);
+        await addPhoto(unit, { name, bytes: Buffer.from(svg), formats: ['svg'], points }, transaction);
       for (const summary of demo.story) await appendLog(unit, { kind: 'note', summary }, transaction);
     }
   });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { findUnit } from '../units/repository.ts';
 import type { App } from '../../app.ts';
 
 /** Tells an open page at once when its unit was changed in another. */
@@ -16,9 +17,15 @@ export function liveRoutes(app: App): void {
     async (request, reply) => {
       const gone = new AbortController();
       reply.raw.on('close', () => gone.abort());
+      const { unitId } = request.params;
+      const versions = app.changes.follow(unitId, gone.signal);
+      // Listening begins before the version is read: what happens in between is not missed.
+      const next = versions.next();
       await reply.sse.send({ event: 'open', data: {} });
-      for await (const version of app.changes.follow(request.params.unitId, gone.signal))
-        await reply.sse.send({ event: 'version', data: { version } });
+      const unit = await findUnit(unitId);
+      if (unit) await reply.sse.send({ event: 'version', data: { version: unit.version } });
+      for (let step = await next; !step.done; step = await versions.next())
+        await reply.sse.send({ event: 'version', data: { version: step.value } });
     },
   );
 }

@@ -22,6 +22,10 @@ export async function photosOf(unitId: string, transaction?: Transaction): Promi
   }));
 }
 
+/** Photos of a unit in their order, with their pictures. */
+export const picturesOf = (unitId: string): Promise<PhotoModel[]> =>
+  PhotoModel.findAll({ where: { unitId, removedAt: null }, order: [['position', 'ASC']] });
+
 export async function findPhoto(
   unitId: string,
   id: string,

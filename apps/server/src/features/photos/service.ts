@@ -9,36 +9,47 @@ import { readPicture, turnPicture } from './picture.ts';
 
 const LONGEST_NAME = 120;
 
-export async function addPhoto(
+interface NewPhoto {
+  readonly name: string;
+  readonly bytes: Buffer;
+  /** Formats that are taken; the usual ones of cameras when absent. */
+  readonly formats?: readonly string[];
+  readonly points?: PhotoResource['points'];
+}
+
+/** Adds a photo at the end and says so in the log. Throws 422 when the bytes are no picture. */
+export async function addPhoto(unit: UnitModel, photo: NewPhoto, transaction: Transaction): Promise<void> {
+  const { id, name } = await insertPhoto(unit, photo, transaction);
+  const inverse = [{ op: 'set-photo-removed' as const, id, removed: true }];
+  await appendLog(unit, { kind: 'photo', summary: `Added the photo ${name}.`, inverse }, transaction);
+}
+
+/** Adds a photo at the end, without a word in the log. Throws 422 when the bytes are no picture. */
+export async function insertPhoto(
   unit: UnitModel,
-  file: { name: string; bytes: Buffer; formats?: readonly string[] },
+  photo: NewPhoto,
   transaction: Transaction,
-  points: PhotoResource['points'] = [],
-): Promise<void> {
-  const { jpeg, width, height } = await readPicture(file.bytes, file.formats);
+): Promise<PhotoModel> {
+  const { jpeg, width, height } = await readPicture(photo.bytes, photo.formats);
   const last = await PhotoModel.max<number, PhotoModel>('position', {
     where: { unitId: unit.id },
     transaction,
   });
-  const id = randomUUID();
-  const name = file.name.replace(/\.[a-z0-9]+$/i, '').slice(0, LONGEST_NAME) || 'Board';
-  await PhotoModel.create(
+  return PhotoModel.create(
     {
-      id,
+      id: randomUUID(),
       unitId: unit.id,
       version: 0,
       position: last === null ? 0 : last + 1,
-      name,
+      name: photo.name.replace(/\.[a-z0-9]+$/i, '').slice(0, LONGEST_NAME) || 'Board',
       width,
       height,
       picture: jpeg,
-      points,
+      points: photo.points ?? [],
       removedAt: null,
     },
     { transaction },
   );
-  const inverse = [{ op: 'set-photo-removed' as const, id, removed: true }];
-  await appendLog(unit, { kind: 'photo', summary: `Added the photo ${name}.`, inverse }, transaction);
 }
 
 async function photoAtVersion(

@@ -14,7 +14,8 @@ import { writeOnce } from '../../writes.ts';
 import { unitOrNotFound } from './access.ts';
 import { listUnits, repairHistory } from './repository.ts';
 import { unitWrite } from './write-route.ts';
-import { createUnit, exportUnit, importUnit, updateUnit } from './service.ts';
+import { createUnit, updateUnit } from './service.ts';
+import { exportUnit, importUnit } from './unit-file.ts';
 
 const params = z.object({ unitId: z.uuid() });
 

@@ -1,27 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import type { EvidenceData, UnitFilePart, UnitResource, UpdateUnit } from '@halfsplit/contract';
-import {
-  readUnitFile,
-  unitDocumentFrom,
-  writeUnitFile,
-  documentFromResource,
-  type Part,
-  type UnitDocument,
-} from '@halfsplit/core';
+import type { UpdateUnit } from '@halfsplit/contract';
 import type { z } from 'zod';
 import type { createUnitSchema } from '@halfsplit/contract';
 import type { Transaction } from 'sequelize';
-import {
-  EvidenceModel,
-  ReadingModel,
-  ReadoutModel,
-  type UnitExtra,
-  type UnitModel,
-} from '../../database/models/index.ts';
-import { invalid, stale } from '../../errors.ts';
+import type { UnitModel } from '../../database/models/index.ts';
+import { stale } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
-import { insertPart } from '../parts/repository.ts';
-import { insertUnit, findUnit, loadUnit } from './repository.ts';
+import { insertUnit, loadUnit } from './repository.ts';
 
 export async function createUnit(
   values: z.output<typeof createUnitSchema>,
@@ -32,7 +17,8 @@ export async function createUnit(
   return unit;
 }
 
-const blankUnit = () => ({
+/** A unit of which nothing is said yet. */
+export const blankUnit = () => ({
   id: randomUUID(),
   version: 0,
   name: 'Unnamed unit',
@@ -88,217 +74,4 @@ function describeChange(fields: readonly string[]): string {
     path: 'the signal path',
   };
   return `Changed ${fields.map((f) => words[f] ?? f).join(', ')}${fields.some((f) => words[f]) ? '' : ' of the unit'}.`;
-}
-
-/** A reading or note as an exported file keeps it, beyond what the format itself says. */
-interface FileReading {
-  readonly ref?: string;
-  readonly readout?: string;
-  readonly value: number | 'open' | 'short';
-  readonly condition: ReadingModel['condition'];
-  readonly instrument?: string | null;
-  readonly esr?: number | null;
-  readonly aspect?: string | null;
-  readonly takenAt: string;
-  readonly withdrawn?: boolean;
-}
-
-/** Reads the text of a unit file and puts the unit on the bench. Throws 422 with every problem found. */
-export async function importUnit(text: string, transaction: Transaction): Promise<UnitModel> {
-  const read = readUnitFile(text);
-  if (!read.ok) {
-    const [first] = read.problems;
-    throw invalid(
-      first!.message,
-      first!.hint,
-      read.problems.map((p) => ({ message: p.message })),
-    );
-  }
-  return insertDocument(read.document, transaction);
-}
-
-export async function insertDocument(document: UnitDocument, transaction: Transaction): Promise<UnitModel> {
-  const {
-    unit: described,
-    circuit,
-    readouts,
-    log,
-    readings,
-    drawing,
-    path,
-    intake,
-    evidence,
-    ...file
-  } = document;
-  const { name, kind, hazards, notes, ...unitExtra } = described;
-  const { ground, parts, models, ...circuitExtra } = circuit;
-  const nudges = (drawing as { nudges?: UnitResource['nudges'] } | undefined)?.nudges ?? {};
-  const unit = await insertUnit(
-    {
-      ...blankUnit(),
-      name: name?.trim() || 'Unnamed unit',
-      kind: kind ?? '',
-      hazards: [...(hazards ?? [])],
-      notes: notes ?? '',
-      ground,
-      nudges,
-      models: [...(models ?? [])],
-      path: path ?? null,
-      intake: intake ?? {},
-      extra: { file, unit: unitExtra, circuit: circuitExtra },
-    },
-    transaction,
-  );
-  const ids = new Map<string, string>();
-  for (const [position, part] of parts.entries()) {
-    const row = await insertPart(unit.id, position, part as unknown as UnitFilePart, transaction);
-    ids.set(part.ref, row.id);
-  }
-  const readoutIds = new Map<string, string>();
-  for (const [position, definition] of readouts.entries()) {
-    const row = await ReadoutModel.create(
-      {
-        id: randomUUID(),
-        unitId: unit.id,
-        version: 0,
-        position,
-        definition: definition as never,
-        removedAt: null,
-      },
-      { transaction },
-    );
-    readoutIds.set(definition.id, row.id);
-  }
-  await insertReadings(unit.id, ids, readoutIds, fileReadings(readings, parts), transaction);
-  await insertEvidence(unit.id, evidence ?? [], transaction);
-  await insertLog(unit, log, transaction);
-  await appendLog(
-    unit,
-    { kind: 'unit', summary: `Put on the bench from a file with ${parts.length} parts.` },
-    transaction,
-  );
-  return unit;
-}
-
-/** The history of readings when the file has one, otherwise its found values as readings of now. */
-function fileReadings(readings: unknown, parts: readonly Part[]): FileReading[] {
-  if (Array.isArray(readings))
-    return readings.filter((r): r is FileReading => typeof r === 'object' && r !== null);
-  return parts.flatMap((p) =>
-    p.found === null || p.found === undefined
-      ? []
-      : [{ ref: p.ref, value: p.found, condition: 'leg lifted' as const, takenAt: new Date().toISOString() }],
-  );
-}
-
-async function insertReadings(
-  unitId: string,
-  ids: ReadonlyMap<string, string>,
-  readoutIds: ReadonlyMap<string, string>,
-  readings: readonly FileReading[],
-  transaction: Transaction,
-): Promise<void> {
-  for (const r of readings) {
-    const partId = r.ref === undefined ? null : (ids.get(r.ref) ?? null);
-    const readoutId = r.readout === undefined ? null : (readoutIds.get(r.readout) ?? null);
-    const isValue =
-      typeof r.value === 'number' ? Number.isFinite(r.value) : r.value === 'open' || r.value === 'short';
-    const takenAt = new Date(r.takenAt);
-    if ((partId === null) === (readoutId === null) || !isValue || Number.isNaN(takenAt.getTime())) continue;
-    await ReadingModel.create(
-      {
-        id: randomUUID(),
-        unitId,
-        partId,
-        readoutId,
-        value: r.value,
-        condition: r.condition === 'in circuit' ? 'in circuit' : 'leg lifted',
-        instrument: r.instrument ?? null,
-        esr: typeof r.esr === 'number' && r.esr > 0 ? r.esr : null,
-        aspect: typeof r.aspect === 'string' && r.aspect !== '' ? r.aspect.slice(0, 16) : null,
-        takenAt,
-        withdrawnAt: r.withdrawn === true ? takenAt : null,
-      },
-      { transaction },
-    );
-  }
-}
-
-async function insertEvidence(
-  unitId: string,
-  evidence: readonly EvidenceData[],
-  transaction: Transaction,
-): Promise<void> {
-  const now = Date.now();
-  for (const [i, { withdrawn, ...definition }] of evidence.entries()) {
-    const written = new Date(String(definition['takenAt']));
-    // Without times the order of the file is the order in which it was seen.
-    const takenAt = Number.isNaN(written.getTime()) ? new Date(now + i) : written;
-    const withdrawnAt = withdrawn === true ? takenAt : null;
-    await EvidenceModel.create(
-      { id: randomUUID(), unitId, definition, takenAt, withdrawnAt },
-      { transaction },
-    );
-  }
-}
-
-async function insertLog(unit: UnitModel, log: unknown, transaction: Transaction): Promise<void> {
-  if (!Array.isArray(log)) return;
-  for (const entry of log as Record<string, unknown>[]) {
-    const at = new Date(String(entry['at']));
-    const summary = entry['summary'];
-    if (typeof summary !== 'string' || Number.isNaN(at.getTime())) continue;
-    await appendLog(unit, { kind: String(entry['kind'] ?? 'note'), summary, at }, transaction);
-  }
-}
-
-/** The unit as unit file text: nothing that was imported or entered is lost on the way. */
-export async function exportUnit(id: string): Promise<{ text: string; name: string } | null> {
-  const [row, resource] = [await findUnit(id), await loadUnit(id)];
-  if (!row || !resource) return null;
-  const document = documentFromResource(resource);
-  const extra = row.extra as UnitExtra;
-  const refs = new Map(resource.parts.map((p) => [p.id, p.part.ref]));
-  const readoutIds = new Map(resource.readouts.map((r) => [r.id, r.readout.id]));
-  const full: UnitDocument = {
-    ...extra.file,
-    unit: { ...extra.unit, ...document.unit },
-    circuit: { ...extra.circuit, ...document.circuit },
-    readouts: document.readouts,
-    readings: resource.readings.flatMap((r): FileReading[] => {
-      const ref = r.partId === null ? undefined : refs.get(r.partId);
-      const readout = r.readoutId === null ? undefined : readoutIds.get(r.readoutId);
-      if (ref === undefined && readout === undefined) return [];
-      const { value, condition, instrument, esr, aspect, takenAt, withdrawn } = r;
-      return [
-        {
-          ...(ref ? { ref } : { readout: readout! }),
-          value,
-          condition,
-          instrument,
-          ...(esr === null ? {} : { esr }),
-          ...(aspect === null ? {} : { aspect }),
-          takenAt,
-          withdrawn,
-        },
-      ];
-    }),
-    ...(resource.path ? { path: resource.path } : {}),
-    ...(Object.keys(resource.intake).length > 0 ? { intake: resource.intake } : {}),
-    ...(resource.evidence.length > 0
-      ? {
-          evidence: resource.evidence.map(({ id: _id, withdrawn, ...seen }) => ({
-            ...seen,
-            ...(withdrawn ? { withdrawn } : {}),
-          })),
-        }
-      : {}),
-    drawing: { nudges: resource.nudges },
-    log: [...resource.log]
-      .reverse()
-      .map(({ at, kind, summary, undone }) => ({ at, kind, summary, ...(undone ? { undone } : {}) })),
-  };
-  const check = unitDocumentFrom({ format: 'halfsplit/unit', version: 1, ...full });
-  if (!check.ok) throw new Error(`The unit cannot be written as a file: ${check.problems[0]?.message}`);
-  return { text: writeUnitFile(full), name: row.name };
 }

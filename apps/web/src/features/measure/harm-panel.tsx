@@ -1,4 +1,4 @@
-import { formatPlain, sistersOf, type Drift } from '@halfsplit/core';
+import { batchSuspects, formatPlain, type Drift } from '@halfsplit/core';
 import { Button } from 'antd';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { useHarm } from '../../compute/use-measuring.ts';
@@ -20,16 +20,7 @@ export function HarmPanel() {
       </p>
     );
   const parts = document.circuit.parts;
-  const suspects = drifts
-    .filter((d) => d.advice === 'replace')
-    .flatMap((d) =>
-      sistersOf(
-        parts.find((p) => p.ref === d.ref)!,
-        parts,
-      ),
-    )
-    .filter((p) => (p.found === null || p.found === undefined) && !drifts.some((d) => d.ref === p.ref));
-  const sisters = [...new Set(suspects.map((p) => p.ref))];
+  const sisters = batchSuspects(parts).map((p) => p.ref);
   const nameOf = (id: string | null) => document.readouts.find((r) => r.id === id)?.name ?? '';
   const plan = (refs: readonly string[]) => {
     const changes = refs.flatMap((ref) => {

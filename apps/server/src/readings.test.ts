@@ -1,0 +1,114 @@
+import type { UnitResource } from '@halfsplit/contract';
+import { wrenTalkback } from '@halfsplit/demo';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { loadDemo } from './features/demo/service.ts';
+import { openTestApp, type TestApp } from './testing/test-app.ts';
+
+let test: TestApp;
+beforeAll(async () => {
+  test = await openTestApp();
+});
+afterAll(async () => {
+  await test.close();
+});
+
+async function unitWithTransistor(): Promise<UnitResource> {
+  const { unit } = await test.write('POST', '/units', { name: 'One stage' });
+  const part = { ref: 'Q1', kind: 'bjt', model: '2N3904', pins: { c: 'c', b: 'b', e: '0' } };
+  return (await test.write('POST', `/units/${unit.id}/parts`, { baseVersion: 0, part })).unit;
+}
+
+describe('a reading beside the value', () => {
+  it('is kept with what was read, said in the log, and in the table and the file', async () => {
+    const unit = await unitWithTransistor();
+    const [{ id: partId, version }] = unit.parts as [UnitResource['parts'][number]];
+    const { unit: after, status } = await test.write('POST', `/units/${unit.id}/readings`, {
+      baseVersion: version,
+      partId,
+      value: 0.66,
+      aspect: 'b-e',
+    });
+    expect(status).toBe(201);
+    expect(after.readings.at(-1)).toMatchObject({ value: 0.66, aspect: 'b-e' });
+    expect(after.log[0]!.summary).toMatch(/^Measured Q1 b-e with a leg lifted: 660 mV, as it should be/);
+    const table = await test.app.inject({ url: `/api/v1/units/${unit.id}/readings.csv` });
+    expect(table.body).toContain('Q1,0.66,V,leg lifted');
+    const file = await test.app.inject({ url: `/api/v1/units/${unit.id}/file` });
+    const again = await test.write('POST', '/units/import', { text: file.body });
+    expect(again.unit.readings.at(-1)).toMatchObject({ value: 0.66, aspect: 'b-e' });
+  });
+
+  it('is refused with what can be read of the part when it is nothing of it', async () => {
+    const unit = await unitWithTransistor();
+    const { status, problem } = await test.write('POST', `/units/${unit.id}/readings`, {
+      baseVersion: 0,
+      partId: unit.parts[0]!.id,
+      value: 1,
+      aspect: 'leakage',
+    });
+    expect(status).toBe(422);
+    expect(problem.detail).toBe('Nothing called "leakage" is read of Q1.');
+    expect(problem.hint).toContain('b-e, b-c');
+  });
+});
+
+describe('events of a unit', () => {
+  it('begin with the version that is, and tell every one that comes', async () => {
+    const unit = await unitWithTransistor();
+    const address = await test.app.listen({ port: 0, host: '127.0.0.1' });
+    const stop = new AbortController();
+    const answer = await fetch(`${address}/api/v1/units/${unit.id}/events`, {
+      headers: { accept: 'text/event-stream' },
+      signal: stop.signal,
+    });
+    const versions: number[] = [];
+    let told = '';
+    const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader();
+    const until = async (count: number) => {
+      while (versions.length < count) {
+        told += (await reader.read()).value ?? '';
+        versions.splice(
+          0,
+          versions.length,
+          ...[...told.matchAll(/"version":(\d+)/g)].map((m) => Number(m[1])),
+        );
+      }
+    };
+    await until(1);
+    expect(versions).toEqual([unit.version]);
+    await test.write('POST', `/units/${unit.id}/notes`, { text: 'heard it again' });
+    await until(2);
+    expect(versions[1]).toBeGreaterThan(unit.version);
+    stop.abort();
+  });
+});
+
+describe('photos in a file', () => {
+  it('go out with their points and come back in', async () => {
+    await loadDemo(test.app.database, [wrenTalkback], false);
+    const { body } = await test.get('/units');
+    const { units } = body as { units: { id: string; name: string }[] };
+    const { id } = units.find((u) => u.name === wrenTalkback.document.unit.name)!;
+    const before = (await test.get(`/units/${id}`)).body as UnitResource;
+    const file = await test.app.inject({ url: `/api/v1/units/${id}/file` });
+    const { unit, status } = await test.write('POST', '/units/import', { text: file.body });
+    expect(status).toBe(201);
+    expect(unit.photos.map(({ name, width, points }) => ({ name, width, points }))).toEqual(
+      before.photos.map(({ name, width, points }) => ({ name, width, points })),
+    );
+    const picture = await test.app.inject({ url: `/api/v1/units/${unit.id}/photos/${unit.photos[0]!.id}` });
+    expect(picture.headers['content-type']).toContain('image/jpeg');
+  });
+
+  it('that are none are refused with a sentence', async () => {
+    const text = JSON.stringify({
+      format: 'halfsplit/unit',
+      version: 1,
+      circuit: { ground: '0', parts: [] },
+      photos: [{ name: 'Board', jpeg: Buffer.from('not a picture').toString('base64') }],
+    });
+    const { status, problem } = await test.write('POST', '/units/import', { text });
+    expect(status).toBe(422);
+    expect(problem.detail).toContain('not a picture that can be read');
+  });
+});
