@@ -19,6 +19,9 @@ test('a reload keeps everything', async ({ page }) => {
   await page.getByLabel('Reading of R4').fill('910');
   await page.getByLabel('Reading of R4').press('Enter');
   await saved(page);
+  // The reading has reached the readouts when they differ from the marked ones.
+  const marked = await readoutCell(page, 'Gain', 'marked').innerText();
+  await expect(readoutCell(page, 'Gain', 'found')).not.toHaveText(marked);
   const found = await readoutCell(page, 'Gain', 'found').innerText();
   await page.reload();
   await expect(page.getByRole('row', { name: /R4.*910/ })).toBeVisible();

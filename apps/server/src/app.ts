@@ -51,6 +51,8 @@ export interface AppOptions {
   readonly logLevel?: string;
 }
 
+/** Time that requests have to end when the server stops. */
+const CLOSING_MS = 1500;
 /** Largest request body: a unit file of 10 MB in its JSON string. */
 const BODY_LIMIT = 12 * 1024 * 1024;
 
@@ -63,7 +65,11 @@ export async function buildApp(options: AppOptions): Promise<App> {
   app.decorate('database', options.database);
   const changes = new UnitChanges();
   app.decorate('changes', changes);
-  app.addHook('preClose', () => changes.end());
+  app.addHook('preClose', () => {
+    changes.end();
+    // What is being answered may end; a browser's spare connection, on which nothing was ever asked, would hold on.
+    setTimeout(() => app.server.closeAllConnections(), CLOSING_MS).unref();
+  });
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   problemErrors(app);
