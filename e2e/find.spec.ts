@@ -19,6 +19,9 @@ test('hum and no speech: from the complaint to the part, with evidence taken bac
 
   // Find: every test is one key.
   await goTo(page, 'Find');
+  await expect(page.locator('.hs-history')).toContainText(
+    'Both ends of every cable really plugged; another cable tried: fine',
+  );
   const search = page.getByRole('region', { name: 'Search', exact: true });
   const ask = async (question: string) => {
     await search.getByRole('button', { name: question }).click();
@@ -58,6 +61,10 @@ test('hum and no speech: from the complaint to the part, with evidence taken bac
   const first = search.locator('.hs-suspects tbody tr').first();
   await expect(first).toContainText('C2 short');
   await expect(first).not.toContainText('R1 open');
+  // A level with a tone going in counts as well.
+  await volts.fill('0.1mV rms');
+  await volts.press('Enter');
+  await expect(search).toContainText(/Compared: .*rms/);
   await page.getByRole('button', { name: 'Convict C2' }).first().click();
   await saved(page);
 

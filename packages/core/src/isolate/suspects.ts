@@ -294,7 +294,9 @@ export function whySuspect(path: Path, observations: readonly Observation[], blo
   const good = distinct(observations.filter((o) => o.seen === 'good'));
   const { name, kind } = path.blocks[block]!;
   if (observations.length === 0)
-    return `Nothing is tested yet; ${kind.name === 'block' ? 'its weight' : `a ${kind.name}`} says how often it is the culprit.`;
+    return kind.name === 'block'
+      ? 'Nothing is tested yet; this is its weight against the others.'
+      : `Nothing is tested yet; this is how often ${/^[aeiou]/.test(kind.name) ? 'an' : 'a'} ${kind.name} is the culprit.`;
   const explained = bad.filter(shows);
   const clearing = good.filter(shows);
   if (clearing.length > 0 && explained.length === 0)

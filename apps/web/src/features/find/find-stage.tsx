@@ -262,6 +262,7 @@ export function FindStage() {
               document={document}
               ignored={ignored}
               onWithdraw={find.withdraw}
+              onUncheck={find.uncheck}
             />
           </div>
         </div>

@@ -1,5 +1,5 @@
 import type { EvidenceResource } from '@halfsplit/contract';
-import { evidenceSentence, preparePath, type UnitDocument } from '@halfsplit/core';
+import { evidenceSentence, FIRST_CHECKS, preparePath, type UnitDocument } from '@halfsplit/core';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
 import { useMemo } from 'react';
@@ -9,15 +9,22 @@ interface Props {
   readonly document: UnitDocument;
   readonly ignored: ReadonlyMap<string, string>;
   readonly onWithdraw: (id: string) => void;
+  readonly onUncheck: (id: string) => void;
 }
 
-/** Every test that was made, newest first, with its result; one can be taken back without being lost. */
-export function History({ evidence, document, ignored, onWithdraw }: Props) {
+/**
+ * Every test that was made, newest first, with its result, and below them the first checks; one can be taken back without
+ * being lost.
+ */
+export function History({ evidence, document, ignored, onWithdraw, onUncheck }: Props) {
   const path = useMemo(
     () => preparePath(document.path ?? { blocks: [], links: [] }, document.circuit),
     [document.path, document.circuit],
   );
-  if (evidence.length === 0) return <p className="hs-empty-words">Nothing is tested yet.</p>;
+  const made = document.intake?.checks ?? {};
+  const checks = FIRST_CHECKS.filter((c) => made[c.id] !== undefined);
+  if (evidence.length === 0 && checks.length === 0)
+    return <p className="hs-empty-words">Nothing is tested yet.</p>;
   return (
     <ol className="hs-history">
       {[...evidence].reverse().map((e) => (
@@ -37,6 +44,23 @@ export function History({ evidence, document, ignored, onWithdraw }: Props) {
               take back
             </Button>
           )}
+        </li>
+      ))}
+      {checks.map((c) => (
+        <li key={c.id}>
+          <time>check</time>
+          <span>
+            {c.what.replace(/[.?]$/, '')}:{' '}
+            {made[c.id] === 'fine' ? `fine, it rules out ${c.rulesOut}` : 'it was this'}.
+          </span>
+          <Button
+            size="small"
+            type="text"
+            onClick={() => onUncheck(c.id)}
+            aria-label={`Take back the check: ${c.what}`}
+          >
+            take back
+          </Button>
         </li>
       ))}
     </ol>

@@ -24,12 +24,16 @@ export function useFind() {
   const record = (evidence: CreateEvidence) =>
     change({ type: 'add-evidence', tempId: newKey(), evidence, takenAt: new Date().toISOString() });
   const withdraw = (evidenceId: string) => change({ type: 'withdraw-evidence', evidenceId });
+  const uncheck = (id: string) => {
+    const { [id]: _taken, ...checks } = unit.intake.checks ?? {};
+    change({ type: 'update-unit', seen: unit.version, values: { intake: { ...unit.intake, checks } } });
+  };
   const blocks = useMemo(
     () => blockViews(document.path?.blocks ?? [], state, unit.intake.convicted ?? []),
     [document.path, state, unit.intake.convicted],
   );
   const points = useMemo(() => pointViews(state), [state]);
-  return { state, sentence, school, setSchool, record, withdraw, blocks, points };
+  return { state, sentence, school, setSchool, record, withdraw, uncheck, blocks, points };
 }
 
 function blockViews(
