@@ -47,6 +47,15 @@ interface Row {
 const rows: Row[] = [];
 const add = (what: string, us: number, note = '') => rows.push({ what, us, note });
 
+const table = Float64Array.from({ length: 64 }, (_, i) => -i / 8);
+const exponentials = new Float64Array(table.length);
+add(
+  'this machine: one exponential, to compare machines by',
+  medianUs(() => {
+    for (let i = 0; i < table.length; i += 1) exponentials[i] = Math.exp(table[i]!);
+  }) / table.length,
+);
+
 const ladder = (nodes: number): Circuit =>
   circuitOf(
     [

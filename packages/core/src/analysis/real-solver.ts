@@ -41,16 +41,6 @@ export class RealSolver {
     return column;
   }
 
-  /**
-   * As `factor`, for a matrix of the same circuit at about the same point: pivots are measured against the columns of the
-   * matrix that `factor` last had.
-   */
-  refactor(matrix: Float64Array): number {
-    if (!this.plan) return this.factor(matrix);
-    this.fill(matrix);
-    return factorReal(this.plan, this.values, this.scale) < 0 ? -1 : this.factor(matrix);
-  }
-
   private fill(matrix: Float64Array): void {
     const { values } = this;
     const known = matrix.length;

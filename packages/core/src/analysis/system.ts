@@ -85,7 +85,9 @@ export class System {
       const net = part.pins[pin];
       return net === undefined ? undefined : this.netIndex.get(net);
     };
+    const constantSlot = (row: number, column: number) => this.pattern.slot(row, column);
     const terminals: Terminals = {
+      constantSlot,
       optionalNode,
       node(pin) {
         const node = optionalNode(pin);
@@ -97,7 +99,7 @@ export class System {
         return unknowns.length - 1;
       },
       slot: (row, column) => {
-        const slot = this.pattern.slot(row, column);
+        const slot = constantSlot(row, column);
         slots.push(slot);
         return slot;
       },

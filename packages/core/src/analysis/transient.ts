@@ -3,7 +3,8 @@ import type { Layer } from '@halfsplit/contract';
 import { parameter, valueOnLayer, type Part } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import type { BenchModel } from './bench-model.ts';
-import { RealSolver } from './real-solver.ts';
+import { solveDense } from '../numeric/index.ts';
+import { expand, reduce, ReducedSystem, type ReducedStep } from './reduced-system.ts';
 import type { System } from './system.ts';
 
 export interface TransientOptions {
@@ -108,27 +109,25 @@ class Integrator {
   private readonly options: TransientOptions;
   private readonly allowed: number;
   private readonly system: System;
-  private readonly solver: RealSolver;
+  private readonly reduced: ReducedSystem;
   private readonly evaluation: Evaluation;
   private readonly size: number;
-  private readonly x: Float64Array;
-  private readonly trial: Float64Array;
-  private readonly q: Float64Array;
-  private readonly qTrial: Float64Array;
-  private readonly qDot: Float64Array;
-  private readonly qDotTrial: Float64Array;
+  private x: Float64Array;
+  private trial: Float64Array;
+  private q: Float64Array;
+  private qTrial: Float64Array;
+  private qDot: Float64Array;
+  private qDotTrial: Float64Array;
   private readonly b: Float64Array;
   private readonly residual: Float64Array;
   private readonly delta: Float64Array;
+  /** Newton's equations on the block that is left, and what it solves for. */
   private readonly jacobian: Float64Array;
+  private readonly rest: Float64Array;
   private readonly prediction: Float64Array;
   private readonly knowns: Float64Array;
-  /** G + scale C of the constant part, for the scale it was made for. */
-  private readonly constant: Float64Array;
-  private constantScale = Number.NaN;
-  /** Slots of the constant part of C, and of G and C together, that hold something. */
+  /** Slots of the constant part of C that hold something. */
   private readonly chargeSlots: Int32Array;
-  private readonly constantSlots: Int32Array;
   private readonly settling: readonly Device[];
   private readonly crossed: readonly Device[];
   /** Unknowns 1 up to this are nets. */
@@ -147,7 +146,7 @@ class Integrator {
     this.options = options;
     this.allowed = options.relativeError ?? USUAL_RELATIVE_ERROR;
     this.system = model.system;
-    this.solver = new RealSolver(this.system);
+    this.reduced = new ReducedSystem(this.system);
     this.evaluation = this.system.evaluation(false);
     this.size = this.system.size + 1;
     const array = () => new Float64Array(this.size);
@@ -161,15 +160,14 @@ class Integrator {
     ];
     this.earlier = [array(), array()];
     [this.prediction, this.knowns] = [array(), array()];
-    const { g, c } = this.system.linear;
-    this.constant = new Float64Array(g.length);
-    const slots = Array.from(g.keys()).slice(1);
+    const { c } = this.system.linear;
+    const slots = Array.from(c.keys()).slice(1);
     this.chargeSlots = Int32Array.from(slots.filter((s) => c[s] !== 0));
-    this.constantSlots = Int32Array.from(slots.filter((s) => c[s] !== 0 || g[s] !== 0));
     this.settling = this.system.devices.filter((d) => d.settle);
     this.crossed = this.system.devices.filter((d) => d.crossings);
     this.lastNet = this.system.nets().length - 1;
-    this.jacobian = new Float64Array(this.system.pattern.length);
+    this.jacobian = new Float64Array(this.size * this.size);
+    this.rest = array();
   }
 
   run(): TransientOutcome {
@@ -196,9 +194,12 @@ class Integrator {
       const nextEdge = edges[edge] ?? stopS;
       const nextOutput = stepS === undefined ? stopS : Math.min(stopS, outputIndex * stepS);
       const limit = Math.min(nextEdge, nextOutput);
+      const left = limit - this.t;
       let step = Math.min(h, ceiling);
-      const isToLimit = this.t + step >= limit - 1e-3 * step;
-      if (isToLimit) step = limit - this.t;
+      if (stepS !== undefined && limit === nextOutput) step = dividing(stepS, left, step);
+      const isToLimit = step >= left * (1 - SAME_TIME);
+      // Steps of one length are the same to the last bit: their equations are made once.
+      if (isToLimit && step > left * (1 + SAME_TIME)) step = left;
       const isEuler = euler > 0;
       const error = this.advance(step, isEuler);
       if (error === null) {
@@ -216,7 +217,7 @@ class Integrator {
         h = Math.max(step * cut, ceiling * CROSSING_RESOLUTION);
         continue;
       }
-      this.accept(step);
+      this.accept(isToLimit ? limit : this.t + step);
       steps += 1;
       if (euler > 0) euler -= 1;
       const growth = error > 0 ? SAFETY * error ** (-1 / 3) : LARGEST_GROWTH;
@@ -282,73 +283,85 @@ class Integrator {
     }
   }
 
-  /** Prepares the constant part of G + scale C. */
-  private rescale(scale: number): void {
-    if (scale === this.constantScale) return;
-    const { g, c } = this.system.linear;
-    const { constant, constantSlots } = this;
-    for (let i = 0; i < constantSlots.length; i += 1) {
-      const slot = constantSlots[i]!;
-      constant[slot] = g[slot]! + scale * c[slot]!;
-    }
-    this.constantScale = scale;
-  }
-
   /** One step to t + h into the trial arrays. Answers the error against its allowance, or null when Newton fails. */
   private advance(h: number, isEuler: boolean): number | null {
-    const { system, evaluation, trial, residual, delta, knowns, q, qDot, size, b, prediction } = this;
+    const { system, evaluation, trial, knowns, q, qDot, size, b, prediction } = this;
     const scale = isEuler ? 1 / h : 2 / h;
     const memory = isEuler ? 0 : 1;
-    this.predict(h, trial);
-    for (let k = 0; k < size; k += 1) prediction[k] = trial[k]!;
-    this.rescale(scale);
+    this.predict(h, prediction);
+    const reduced = this.reduced.at(scale);
+    if (typeof reduced === 'number') {
+      this.worst = reduced;
+      return null;
+    }
     system.excite(b, 1, this.t + h);
     for (let row = 1; row < size; row += 1) knowns[row] = b[row]! + scale * q[row]! + memory * qDot[row]!;
-    const { f, q: loadedQ } = evaluation;
+    reduce(reduced, knowns);
+    const { columns } = reduced.reduction.partial;
+    for (let j = 0; j < columns.length; j += 1) trial[columns[j]!] = prediction[columns[j]!]!;
     let isSettled = false;
     for (let i = 0; i < NEWTON_LIMIT && !isSettled; i += 1) {
       system.evaluateLoaded(trial, evaluation);
-      for (let row = 1; row < size; row += 1) residual[row] = knowns[row]! - f[row]! - scale * loadedQ[row]!;
-      this.linearise(scale);
-      const singular = this.solver.refactor(this.jacobian);
+      const singular = this.newtonStep(reduced, scale);
       if (singular >= 0) {
-        this.worst = singular;
+        this.worst = columns[singular]!;
         return null;
       }
-      this.solver.solve(residual, delta);
-      for (let k = 1; k < size; k += 1) trial[k] = trial[k]! + delta[k]!;
-      isSettled = !evaluation.limited && (system.isLinear || this.isSettled());
+      isSettled = !evaluation.limited && (system.isLinear || this.isSettled(columns));
     }
-    if (!isSettled || !Number.isFinite(trial[this.worst]!)) return null;
+    if (!isSettled) return null;
+    expand(reduced, knowns, trial);
+    for (let k = 1; k < size; k += 1) {
+      if (Number.isFinite(trial[k]!)) continue;
+      this.worst = k;
+      return null;
+    }
     this.finishCharges(scale, isEuler);
     return this.errorAgainst(prediction, h, isEuler);
   }
 
-  /** Takes what the constant part carries at the trial off the residual, and makes the Jacobian. */
-  private linearise(scale: number): void {
-    const { constant, constantSlots, jacobian, residual, trial } = this;
-    const { rowOf, columnOf, loadedSlots } = this.system;
-    const { g, c } = this.evaluation;
-    for (let i = 0; i < constantSlots.length; i += 1) {
-      const slot = constantSlots[i]!;
-      const row = rowOf[slot]!;
-      residual[row] = residual[row]! - constant[slot]! * trial[columnOf[slot]!]!;
+  /** One Newton step on the block that is left, into `delta` and `trial`. Answers -1, or the column that is singular. */
+  private newtonStep({ reduction, block }: ReducedStep, scale: number): number {
+    const { jacobian, rest, delta, trial, knowns } = this;
+    const { f, q, g, c } = this.evaluation;
+    const { rows, columns } = reduction.partial;
+    const n = columns.length;
+    for (let i = 0; i < n; i += 1) {
+      const row = rows[i]!;
+      let sum = knowns[row]! - f[row]! - scale * q[row]!;
+      for (let j = 0; j < n; j += 1) {
+        const value = block[i * n + j]!;
+        jacobian[i * n + j] = value;
+        sum -= value * trial[columns[j]!]!;
+      }
+      rest[i] = sum;
     }
-    for (let slot = 0; slot < jacobian.length; slot += 1) jacobian[slot] = constant[slot]!;
+    const { loadedSlots } = this.system;
+    const { loadedAt } = reduction;
     for (let i = 0; i < loadedSlots.length; i += 1) {
       const slot = loadedSlots[i]!;
-      jacobian[slot] = jacobian[slot]! + g[slot]! + scale * c[slot]!;
+      const at = loadedAt[i]!;
+      jacobian[at] = jacobian[at]! + g[slot]! + scale * c[slot]!;
     }
+    const singular = solveDense(jacobian, rest, n);
+    if (singular >= 0) return singular;
+    for (let j = 0; j < n; j += 1) {
+      const k = columns[j]!;
+      delta[k] = rest[j]!;
+      trial[k] = trial[k]! + rest[j]!;
+    }
+    return -1;
   }
 
   /**
    * Whether the Newton step just taken was the last that is needed: it vanished, or what is left of its error by the
    * devices' curvature is little against the local error allowed.
    */
-  private isSettled(): boolean {
-    const { delta, trial, size } = this;
+  private isSettled(columns: Int32Array): boolean {
+    const { delta, trial } = this;
     let isStill = true;
-    for (let k = 1; k < size; k += 1) {
+    for (let j = 0; j < columns.length; j += 1) {
+      const k = columns[j]!;
       if (Math.abs(delta[k]!) <= NEWTON_RELATIVE * Math.abs(trial[k]!) + NEWTON_ABSOLUTE) continue;
       if (!Number.isFinite(trial[k]!)) {
         this.worst = k;
@@ -360,7 +373,9 @@ class Integrator {
     if (isStill) return true;
     let largest = 0;
     const { allowed, lastNet, peak } = this;
-    for (let k = 1; k <= lastNet; k += 1) {
+    for (let j = 0; j < columns.length; j += 1) {
+      const k = columns[j]!;
+      if (k > lastNet) continue;
       const ratio =
         Math.abs(delta[k]!) / (allowed * Math.max(peak[k]!, Math.abs(trial[k]!)) + ABSOLUTE_ERROR);
       if (ratio > largest) largest = ratio;
@@ -368,7 +383,8 @@ class Integrator {
     if (largest > LARGEST_CURVED_STEP) return false;
     // Where the step came from.
     const before = this.residual;
-    for (let k = 1; k < size; k += 1) before[k] = trial[k]! - delta[k]!;
+    for (let j = 0; j < columns.length; j += 1)
+      before[columns[j]!] = trial[columns[j]!]! - delta[columns[j]!]!;
     before[0] = 0;
     for (const device of this.system.loading) {
       if (!device.curvature) return false;
@@ -447,25 +463,26 @@ class Integrator {
     return first;
   }
 
-  private accept(step: number): void {
-    const { earlier, earlierT, x, q, qDot, trial, qTrial, qDotTrial, peak, size } = this;
+  private accept(time: number): void {
+    const { earlier, earlierT, peak, size, trial } = this;
     earlierT[1] = earlierT[0];
     earlierT[0] = this.t;
-    const older = earlier[1];
-    const old = earlier[0];
-    for (let k = 0; k < size; k += 1) {
-      older[k] = old[k]!;
-      old[k] = x[k]!;
-      x[k] = trial[k]!;
-      q[k] = qTrial[k]!;
-      qDot[k] = qDotTrial[k]!;
+    // The arrays change places: the oldest point's is filled next.
+    const oldest = earlier[1];
+    earlier[1] = earlier[0];
+    earlier[0] = this.x;
+    this.x = trial;
+    this.trial = oldest;
+    [this.q, this.qTrial] = [this.qTrial, this.q];
+    [this.qDot, this.qDotTrial] = [this.qDotTrial, this.qDot];
+    for (let k = 1; k < size; k += 1) {
       const magnitude = Math.abs(trial[k]!);
       if (magnitude > peak[k]!) peak[k] = magnitude;
     }
     // The point at which a jump was found still holds the values before it: nothing is extrapolated from there.
     this.known = this.blind > 0 ? 0 : Math.min(2, this.known + 1);
     if (this.blind > 0) this.blind -= 1;
-    this.t += step;
+    this.t = time;
   }
 
   private stuck(): Problem {
@@ -478,6 +495,26 @@ class Integrator {
       detail: `${this.t.toPrecision(3)} s`,
     });
   }
+}
+
+/** Two times closer than this part of a step are one. */
+const SAME_TIME = 1e-6;
+/** An interval is halved at most this often. */
+const MOST_HALVINGS = 16;
+
+/**
+ * The longest step not above the wanted one that is the output's spacing halved some times and goes into what is left of
+ * it without a rest; the wanted one where an edge has put the steps out of order.
+ */
+function dividing(spacing: number, left: number, wanted: number): number {
+  let step = spacing;
+  for (let i = 0; i < MOST_HALVINGS; i += 1) {
+    const count = left / step;
+    if (step <= wanted * (1 + SAME_TIME) && Math.abs(count - Math.round(count)) < SAME_TIME * count)
+      return step;
+    step /= 2;
+  }
+  return Math.min(wanted, left);
 }
 
 /** A crossing is located to this part of the largest step. */

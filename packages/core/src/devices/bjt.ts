@@ -1,7 +1,7 @@
 import { type Part } from '../circuit/index.ts';
 import { modelNamed, modelParameters } from '../models/index.ts';
 import { ELEMENTARY_CHARGE, JUNCTION_FLOOR_S, thermalNoise } from './constants.ts';
-import { add, addPair, pairSlots, type DeviceType } from './device.ts';
+import { add, addPair, constantPair, pairSlots, type DeviceType } from './device.ts';
 import { LIMIT_SLACK_V } from './diode.ts';
 import {
   criticalVoltage,
@@ -167,7 +167,7 @@ export const bjt: DeviceType = {
       .filter((pin) => ohms[pin] > 0)
       .map((pin) => {
         const to = pin === 'c' ? c : pin === 'b' ? b : e;
-        return { from: pins[pin], to, slots: pairSlots(t, pins[pin], to), siemens: 1 / ohms[pin] };
+        return { from: pins[pin], to, slots: constantPair(t, pins[pin], to), siemens: 1 / ohms[pin] };
       });
     const slots = {
       cc: t.slot(c, c), cb: t.slot(c, b), ce: t.slot(c, e),

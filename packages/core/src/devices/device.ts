@@ -94,6 +94,8 @@ export interface Terminals {
   /** A new unknown of the device's own: an internal node or a branch current. */
   unknown(name: string): number;
   slot(row: number, column: number): number;
+  /** As `slot`, for an entry that only `stamp` writes: what is there does not change with the solution. */
+  constantSlot(row: number, column: number): number;
 }
 
 export interface DeviceType {
@@ -111,6 +113,16 @@ export interface PairSlots {
 
 export function pairSlots(t: Terminals, a: number, b: number): PairSlots {
   return { aa: t.slot(a, a), bb: t.slot(b, b), ab: t.slot(a, b), ba: t.slot(b, a) };
+}
+
+/** As `pairSlots`, for an admittance that only `stamp` writes. */
+export function constantPair(t: Terminals, a: number, b: number): PairSlots {
+  return {
+    aa: t.constantSlot(a, a),
+    bb: t.constantSlot(b, b),
+    ab: t.constantSlot(a, b),
+    ba: t.constantSlot(b, a),
+  };
 }
 
 export function addPair(values: Float64Array, s: PairSlots, admittance: number): void {

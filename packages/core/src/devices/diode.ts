@@ -1,7 +1,7 @@
 import { parameter, type Part } from '../circuit/index.ts';
 import { modelParameters } from '../models/index.ts';
 import { ELEMENTARY_CHARGE, JUNCTION_FLOOR_S, THERMAL_VOLTAGE, thermalNoise } from './constants.ts';
-import { add, addPair, pairSlots, type DeviceType } from './device.ts';
+import { add, addPair, constantPair, pairSlots, type DeviceType } from './device.ts';
 import {
   criticalVoltage,
   depletion,
@@ -56,7 +56,7 @@ export const diode: DeviceType = {
     let p = diodeParameters(part, value);
     const [anode, k] = [t.node('a'), t.node('k')];
     const a = p.RS > 0 ? t.unknown('anode') : anode;
-    const series = p.RS > 0 ? pairSlots(t, anode, a) : undefined;
+    const series = p.RS > 0 ? constantPair(t, anode, a) : undefined;
     const pair = pairSlots(t, a, k);
     const critical = criticalVoltage(p.IS, p.N);
     const criticalBreakdown = criticalVoltage(p.IBV, 1);

@@ -1,7 +1,7 @@
 import { type Part } from '../circuit/index.ts';
 import { modelParameters } from '../models/index.ts';
 import { BOLTZMANN, TEMPERATURE_K, thermalNoise } from './constants.ts';
-import { add, addPair, pairSlots, type DeviceType } from './device.ts';
+import { add, addPair, constantPair, type DeviceType } from './device.ts';
 
 /** Parameters of an operational amplifier; see DEFINITIONS in docs/physics.md. */
 export interface OpampParameters {
@@ -72,12 +72,12 @@ export const opamp: DeviceType = {
       stageMinus: t.slot(stage, minus),
       stageHigh: high === undefined ? 0 : t.slot(stage, high),
       stageLow: low === undefined ? 0 : t.slot(stage, low),
-      outBranch: t.slot(out, branch),
-      branchOut: t.slot(branch, out),
-      branchStage: t.slot(branch, stage),
-      branch: t.slot(branch, branch),
+      outBranch: t.constantSlot(out, branch),
+      branchOut: t.constantSlot(branch, out),
+      branchStage: t.constantSlot(branch, stage),
+      branch: t.constantSlot(branch, branch),
     };
-    const input = Number.isFinite(p.RIN) ? pairSlots(t, plus, minus) : undefined;
+    const input = Number.isFinite(p.RIN) ? constantPair(t, plus, minus) : undefined;
     let previous = 0;
     let isFresh = true;
 

@@ -43,6 +43,12 @@ export function solveReal(
   b: Float64Array,
   x: Float64Array,
 ): void {
+  reduceReal(plan, values, b);
+  backReal(plan, values, b, x);
+}
+
+/** Kernel: takes the eliminated rows off the others' right-hand sides, in place. */
+export function reduceReal(plan: EliminationPlan, values: Float64Array, b: Float64Array): void {
   const { program, starts, size } = plan;
   for (let step = 0; step < size; step += 1) {
     const at = starts[step]!;
@@ -56,6 +62,16 @@ export function solveReal(
       row += 2 + right;
     }
   }
+}
+
+/** Kernel: the eliminated unknowns from a reduced right-hand side; `x` already has those that were kept. */
+export function backReal(
+  plan: EliminationPlan,
+  values: Float64Array,
+  b: Float64Array,
+  x: Float64Array,
+): void {
+  const { program, starts, size } = plan;
   for (let step = size - 1; step >= 0; step -= 1) {
     const at = starts[step]!;
     let sum = b[program[at + 1]!]!;

@@ -10,6 +10,7 @@ import type { SparsePattern } from './sparse-pattern.ts';
 const PIVOT_THRESHOLD = 1e-3;
 
 export interface EliminationPlan {
+  /** Steps of the elimination: all unknowns, or fewer when it is a beginning. */
   readonly size: number;
   /** Length of the value arrays: slots of the pattern, then fill-in. */
   readonly length: number;
@@ -22,6 +23,16 @@ export interface EliminationPlan {
   readonly starts: Int32Array;
   /** Unknown (row or column, whichever named it) of each step, to say where a pivot vanished. */
   readonly columns: Int32Array;
+}
+
+/** The beginning of an elimination: what is left is a dense block of rows and columns. */
+export interface PartialPlan {
+  readonly plan: EliminationPlan;
+  /** Rows and columns left, as many of one as of the other. */
+  readonly rows: Int32Array;
+  readonly columns: Int32Array;
+  /** Slot of each entry of the block, row by row; 0 where it is always zero. */
+  readonly slots: Int32Array;
 }
 
 export type PlanResult =
@@ -38,35 +49,121 @@ export type PlanResult =
  * @returns the plan, or the unknown at which the matrix is singular to working precision
  */
 export function planElimination(pattern: SparsePattern, size: number, sample: Float64Array): PlanResult {
-  const rowSlots: Map<number, number>[] = Array.from({ length: size + 1 }, () => new Map());
-  const columnRows: Set<number>[] = Array.from({ length: size + 1 }, () => new Set());
-  const value: number[] = Array.from(sample.subarray(0, pattern.length));
-  for (let slot = 1; slot < pattern.length; slot += 1) {
-    rowSlots[pattern.rows[slot]!]!.set(pattern.columns[slot]!, slot);
-    columnRows[pattern.columns[slot]!]!.add(pattern.rows[slot]!);
+  const planner = new Planner(pattern, size, sample);
+  while (planner.openCount > 0) {
+    const pivot = planner.choose();
+    if (!pivot) return { ok: false, column: planner.someOpenColumn() };
+    if (planner.isNoise(pivot)) return { ok: false, column: pivot.column };
+    planner.eliminate(pivot);
   }
-  const columnScale = new Float64Array(size + 1);
-  for (let slot = 1; slot < pattern.length; slot += 1) {
-    const column = pattern.columns[slot]!;
-    columnScale[column] = Math.max(columnScale[column]!, Math.abs(value[slot]!));
-  }
-  let length = pattern.length;
-  const program: number[] = [];
-  const starts = new Int32Array(size);
-  const columns = new Int32Array(size);
-  const openRows = new Set(Array.from({ length: size }, (_, i) => i + 1));
-  const openColumns = new Set(openRows);
+  return { ok: true, plan: planner.plan() };
+}
 
-  for (let step = 0; step < size; step += 1) {
-    const pivot = choosePivot(openColumns, rowSlots, columnRows, value);
-    const failed =
-      pivot === undefined || !(Math.abs(value[pivot.slot]!) > SINGULAR_RATIO * columnScale[pivot.column]!);
-    if (failed) return { ok: false, column: pivot?.column ?? [...openColumns][0]! };
-    const { row, column, slot } = pivot;
+/**
+ * Plans the elimination of all rows and columns but those kept, as far as there are pivots: what changes all the time is
+ * kept, and the rest is eliminated once.
+ *
+ * @param kept unknowns whose row and column stay
+ */
+export function planPartialElimination(
+  pattern: SparsePattern,
+  size: number,
+  sample: Float64Array,
+  kept: ReadonlySet<number>,
+): PartialPlan {
+  const planner = new Planner(pattern, size, sample);
+  for (let pivot = planner.choose(kept); pivot; pivot = planner.choose(kept)) planner.eliminate(pivot);
+  return planner.rest();
+}
+
+interface Pivot {
+  readonly row: number;
+  readonly column: number;
+  readonly slot: number;
+}
+
+/** A matrix with an elimination under way, on sample values, and what was done so far as a program. */
+class Planner {
+  private readonly rowSlots: Map<number, number>[];
+  private readonly columnRows: Set<number>[];
+  private readonly value: number[];
+  private readonly columnScale: Float64Array;
+  private readonly openRows: Set<number>;
+  private readonly openColumns: Set<number>;
+  private readonly program: number[] = [];
+  private readonly starts: number[] = [];
+  private readonly columns: number[] = [];
+  private length: number;
+
+  constructor(pattern: SparsePattern, size: number, sample: Float64Array) {
+    this.rowSlots = Array.from({ length: size + 1 }, () => new Map());
+    this.columnRows = Array.from({ length: size + 1 }, () => new Set());
+    this.value = Array.from(sample.subarray(0, pattern.length));
+    this.columnScale = new Float64Array(size + 1);
+    for (let slot = 1; slot < pattern.length; slot += 1) {
+      const [row, column] = [pattern.rows[slot]!, pattern.columns[slot]!];
+      this.rowSlots[row]!.set(column, slot);
+      this.columnRows[column]!.add(row);
+      this.columnScale[column] = Math.max(this.columnScale[column]!, Math.abs(this.value[slot]!));
+    }
+    this.length = pattern.length;
+    this.openRows = new Set(Array.from({ length: size }, (_, i) => i + 1));
+    this.openColumns = new Set(this.openRows);
+  }
+
+  get openCount(): number {
+    return this.openRows.size;
+  }
+
+  someOpenColumn(): number {
+    return [...this.openColumns][0]!;
+  }
+
+  /** A pivot that is rounding noise against its column. */
+  isNoise({ slot, column }: Pivot): boolean {
+    return !(Math.abs(this.value[slot]!) > SINGULAR_RATIO * this.columnScale[column]!);
+  }
+
+  /**
+   * The pivot of least fill (Markowitz 1957) that is not small in its column; undefined when there is none. Unknowns kept
+   * give no pivot, and with them one that is small in its column is left as well.
+   */
+  choose(kept?: ReadonlySet<number>): Pivot | undefined {
+    const { rowSlots, columnRows, value } = this;
+    let best: Pivot | undefined;
+    let bestCost = Number.POSITIVE_INFINITY;
+    let bestSize = 0;
+    for (const column of this.openColumns) {
+      if (kept?.has(column)) continue;
+      let largest = 0;
+      for (const row of columnRows[column]!)
+        largest = Math.max(largest, Math.abs(value[rowSlots[row]!.get(column)!]!));
+      if (largest === 0) continue;
+      for (const row of columnRows[column]!) {
+        if (kept?.has(row)) continue;
+        const slot = rowSlots[row]!.get(column)!;
+        const size = Math.abs(value[slot]!) / largest;
+        if (size < PIVOT_THRESHOLD) continue;
+        const cost = (rowSlots[row]!.size - 1) * (columnRows[column]!.size - 1);
+        const isBetter =
+          cost < bestCost || (cost === bestCost && (row === column ? size * 2 : size) > bestSize);
+        if (isBetter) {
+          best = { row, column, slot };
+          bestCost = cost;
+          bestSize = row === column ? size * 2 : size;
+        }
+      }
+    }
+    return best;
+  }
+
+  /** Writes one step down and carries it out on the sample. */
+  eliminate({ row, column, slot }: Pivot): void {
+    const { rowSlots, columnRows, value, program } = this;
     const right = [...rowSlots[row]!].filter(([c]) => c !== column);
     const below = [...columnRows[column]!].filter((r) => r !== row);
-    starts[step] = program.length;
-    columns[step] = column;
+    this.starts.push(program.length);
+    this.columns.push(column);
     program.push(slot, row, column, below.length, right.length);
     for (const [c, s] of right) program.push(s, c);
     for (const r of below) {
@@ -76,8 +173,8 @@ export function planElimination(pattern: SparsePattern, size: number, sample: Fl
       for (const [c, s] of right) {
         let target = rowSlots[r]!.get(c);
         if (target === undefined) {
-          target = length;
-          length += 1;
+          target = this.length;
+          this.length += 1;
           rowSlots[r]!.set(c, target);
           columnRows[c]!.add(r);
           value.push(0);
@@ -88,43 +185,32 @@ export function planElimination(pattern: SparsePattern, size: number, sample: Fl
       rowSlots[r]!.delete(column);
     }
     for (const [c] of right) columnRows[c]!.delete(row);
-    openRows.delete(row);
-    openColumns.delete(column);
+    this.openRows.delete(row);
+    this.openColumns.delete(column);
     columnRows[column]!.clear();
   }
-  return { ok: true, plan: { size, length, program: Int32Array.from(program), starts, columns } };
+
+  plan(): EliminationPlan {
+    return {
+      size: this.starts.length,
+      length: this.length,
+      program: Int32Array.from(this.program),
+      starts: Int32Array.from(this.starts),
+      columns: Int32Array.from(this.columns),
+    };
+  }
+
+  rest(): PartialPlan {
+    const [rows, columns] = [[...this.openRows], [...this.openColumns]];
+    const slots = rows.flatMap((r) => columns.map((c) => this.rowSlots[r]!.get(c) ?? 0));
+    return {
+      plan: this.plan(),
+      rows: Int32Array.from(rows),
+      columns: Int32Array.from(columns),
+      slots: Int32Array.from(slots),
+    };
+  }
 }
 
 /** A pivot smaller than this part of its column's largest entry is rounding noise, not a number. */
 export const SINGULAR_RATIO = 1e-15;
-
-function choosePivot(
-  openColumns: ReadonlySet<number>,
-  rowSlots: readonly Map<number, number>[],
-  columnRows: readonly Set<number>[],
-  value: readonly number[],
-): { row: number; column: number; slot: number } | undefined {
-  let best: { row: number; column: number; slot: number } | undefined;
-  let bestCost = Number.POSITIVE_INFINITY;
-  let bestSize = 0;
-  for (const column of openColumns) {
-    let largest = 0;
-    for (const row of columnRows[column]!)
-      largest = Math.max(largest, Math.abs(value[rowSlots[row]!.get(column)!]!));
-    if (largest === 0) continue;
-    for (const row of columnRows[column]!) {
-      const slot = rowSlots[row]!.get(column)!;
-      const size = Math.abs(value[slot]!) / largest;
-      if (size < PIVOT_THRESHOLD) continue;
-      const cost = (rowSlots[row]!.size - 1) * (columnRows[column]!.size - 1);
-      const isBetter =
-        cost < bestCost || (cost === bestCost && (row === column ? size * 2 : size) > bestSize);
-      if (isBetter) {
-        best = { row, column, slot };
-        bestCost = cost;
-        bestSize = row === column ? size * 2 : size;
-      }
-    }
-  }
-  return best;
-}

@@ -3,9 +3,10 @@ import { Matrix, solve } from 'ml-matrix';
 import { complex, lusolve, matrix, type Complex } from 'mathjs';
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../testing/circuits.ts';
-import { planElimination } from './elimination-plan.ts';
+import { planElimination, planPartialElimination } from './elimination-plan.ts';
 import { factorComplex, solveComplex, solveComplexTransposed } from './eliminate-complex.ts';
-import { factorReal, solveReal } from './eliminate-real.ts';
+import { solveDense } from './eliminate-dense.ts';
+import { backReal, factorReal, reduceReal, solveReal } from './eliminate-real.ts';
 import { SparsePattern } from './sparse-pattern.ts';
 
 /** A random sparse matrix as circuits have them: a strong diagonal, a few entries off it, some rows of sources. */
@@ -55,6 +56,41 @@ describe('planned elimination', () => {
       }),
       { numRuns: 120 },
     );
+  });
+
+  it('eliminates a part once and the rest as a dense block, with the answer of a library', () => {
+    fc.assert(
+      fc.property(sizes, fc.integer({ min: 0, max: 8 }), ({ size, seed }, keeps) => {
+        const { pattern, dense, values, b } = randomSystem(size, seed);
+        const random = seeded(seed + 7);
+        const kept = new Set(Array.from({ length: keeps }, () => 1 + Math.floor(random() * size)));
+        const { plan, rows, columns, slots } = planPartialElimination(pattern, size, values, kept);
+        expect([...kept].every((k) => rows.includes(k) && columns.includes(k))).toBe(true);
+        expect(plan.size + rows.length).toBe(size);
+        const lu = new Float64Array(plan.length);
+        lu.set(values);
+        expect(factorReal(plan, lu, scaleOf(pattern, size, values))).toBe(-1);
+        const reduced = Float64Array.from([0, ...b]);
+        reduceReal(plan, lu, reduced);
+        const block = Float64Array.from(slots, (slot) => (slot === 0 ? 0 : lu[slot]!));
+        const rest = Float64Array.from(rows, (row) => reduced[row]!);
+        expect(solveDense(block, rest, rows.length)).toBe(-1);
+        const x = new Float64Array(size + 1);
+        columns.forEach((column, i) => (x[column] = rest[i]!));
+        backReal(plan, lu, reduced, x);
+        const reference = solve(new Matrix(dense), Matrix.columnVector(b)).to1DArray();
+        reference.forEach((value, i) => expect(x[i + 1]!).toBeCloseTo(value, 8));
+      }),
+      { numRuns: 120 },
+    );
+  });
+
+  it('exchanges rows in a dense block, and names the column without a pivot', () => {
+    // A source's equation has a zero on the diagonal.
+    const b = Float64Array.from([3, 5]);
+    expect(solveDense(Float64Array.from([0, 2, 1, 1]), b, 2)).toBe(-1);
+    expect([...b]).toEqual([3.5, 1.5]);
+    expect(solveDense(Float64Array.from([1, 2, 2, 4]), Float64Array.from([1, 1]), 2)).toBe(1);
   });
 
   it('solves complex systems and their transposes as a library does', () => {

@@ -1,10 +1,13 @@
 export {
   planElimination,
+  planPartialElimination,
   SINGULAR_RATIO,
   type EliminationPlan,
+  type PartialPlan,
   type PlanResult,
 } from './elimination-plan.ts';
 export { factorComplex, solveComplex, solveComplexTransposed } from './eliminate-complex.ts';
-export { factorReal, solveReal } from './eliminate-real.ts';
+export { solveDense } from './eliminate-dense.ts';
+export { backReal, factorReal, reduceReal, solveReal } from './eliminate-real.ts';
 export { SparsePattern } from './sparse-pattern.ts';
 export { eigenvalues, type Complex } from './eigenvalues.ts';

@@ -1,0 +1,53 @@
+import { SINGULAR_RATIO } from './elimination-plan.ts';
+
+/**
+ * Kernel: solves a small dense system by Gaussian elimination with row exchange. `a` (n rows of n) and `b` are destroyed;
+ * `b` receives the answer.
+ *
+ * @returns -1, or the column in which no pivot is left
+ */
+export function solveDense(a: Float64Array, b: Float64Array, n: number): number {
+  for (let k = 0; k < n; k += 1) {
+    let top = k;
+    let largest = Math.abs(a[k * n + k]!);
+    for (let r = k + 1; r < n; r += 1) {
+      const size = Math.abs(a[r * n + k]!);
+      if (size > largest) {
+        largest = size;
+        top = r;
+      }
+    }
+    if (!(largest > TINY)) return k;
+    const row = k * n;
+    if (top !== k) {
+      const other = top * n;
+      for (let c = k; c < n; c += 1) {
+        const held = a[row + c]!;
+        a[row + c] = a[other + c]!;
+        a[other + c] = held;
+      }
+      const held = b[k]!;
+      b[k] = b[top]!;
+      b[top] = held;
+    }
+    const inverse = 1 / a[row + k]!;
+    const known = b[k]!;
+    for (let r = k + 1; r < n; r += 1) {
+      const below = r * n;
+      const factor = a[below + k]! * inverse;
+      if (factor === 0) continue;
+      for (let c = k + 1; c < n; c += 1) a[below + c] = a[below + c]! - factor * a[row + c]!;
+      b[r] = b[r]! - factor * known;
+    }
+  }
+  for (let k = n - 1; k >= 0; k -= 1) {
+    const row = k * n;
+    let sum = b[k]!;
+    for (let c = k + 1; c < n; c += 1) sum -= a[row + c]! * b[c]!;
+    b[k] = sum / a[row + k]!;
+  }
+  return -1;
+}
+
+/** Smaller than any conductance a circuit has, S. */
+const TINY = SINGULAR_RATIO * 1e-15;
