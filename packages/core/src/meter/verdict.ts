@@ -131,7 +131,7 @@ const verdict = (
 function offBy(deviation: number, part: Part): string {
   const amount = Math.abs(deviation) * 100;
   const rounded = amount >= 10 ? Math.round(amount) : Number(amount.toFixed(1));
-  return `reads ${rounded} % ${deviation < 0 ? 'below' : 'above'} ${formatCode(part.marked as number)}`;
+  return `reads ${rounded} % ${deviation < 0 ? 'below' : 'above'} ${formatCode(part.marked as number, 3, part.kind === 'capacitor' ? 'F' : 'R')}`;
 }
 
 /** How far a verdict is from harmless, for sorting: the worst first. */

@@ -24,6 +24,19 @@ function mantissa(value: number, digits: number, lowest: number, highest: number
   };
 }
 
+/** The trade speaks of 4700 µF, not of millifarad; from a tenth of a farad on, of farad. */
+const FARAD_FROM = 0.1;
+
+/** Exponents of the prefixes that a unit takes for a value. */
+function prefixRange(
+  unit: string,
+  value: number,
+  lowest: number,
+): readonly [lowest: number, highest: number] {
+  if (unit !== 'F') return [lowest, 12];
+  return Math.abs(value) < FARAD_FROM ? [-12, -6] : [0, 0];
+}
+
 /** Units that take no SI prefix on a bench. */
 const BARE_UNITS = new Set(['dB', 'dBu', '%', '°C', 'semitones', '']);
 
@@ -49,7 +62,7 @@ export function formatQuantity(
   const unit = unitSign(unitName);
   const sign = (negative: boolean) => (negative ? MINUS : options.signed && value > 0 ? '+' : '');
   if (BARE_UNITS.has(unit)) return `${formatPlain(value, digits, options.signed)}${unit ? ` ${unit}` : ''}`;
-  const m = mantissa(value, digits, unit === 'F' ? -12 : -15, 12);
+  const m = mantissa(value, digits, ...prefixRange(unit, value, -15));
   return `${sign(m.negative)}${m.digits} ${m.symbol}${unit}`;
 }
 
@@ -73,12 +86,12 @@ export function formatDecibel(value: number, decimals = 1): string {
 
 /**
  * The short code of IEC 60062: 4700 is "4k7", 2.2 is "2R2", 47000 is "47k", 2.2e-8 is "22n". What is printed
- * beside a symbol, where the designator tells the unit.
+ * beside a symbol, where the designator tells the unit; the letter of the unit stands where no prefix does.
  */
 export function formatCode(value: number | null | undefined, digits = 3, unitLetter = 'R'): string {
   if (value === null || value === undefined || !Number.isFinite(value)) return '–';
   const isBelowOneOhm = unitLetter === 'R' && Math.abs(value) < 1 && Math.abs(value) >= 0.01;
-  const m = mantissa(value, digits, isBelowOneOhm ? 0 : -12, 12);
+  const m = mantissa(value, digits, ...prefixRange(unitLetter, value, isBelowOneOhm ? 0 : -12));
   if (isBelowOneOhm && m.digits.startsWith('0.')) return `${m.negative ? MINUS : ''}R${m.digits.slice(2)}`;
   const letter = m.symbol || unitLetter;
   const [whole = '0', fraction] = m.digits.split('.');

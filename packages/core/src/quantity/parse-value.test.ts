@@ -120,6 +120,13 @@ describe('formatting', () => {
     expect(formatCode(value)).toBe(text);
   });
 
+  it('speaks of capacitors as the trade does: microfarad up to 0.1 F, then farad (common practice)', () => {
+    const words = [1e-3, 4.7e-3, 0.022, 0.1, 0.47, 1].map((v) => formatQuantity(v, 'F'));
+    expect(words).toEqual(['1000 µF', '4700 µF', '22000 µF', '0.1 F', '0.47 F', '1 F']);
+    expect(formatCode(1e-3, 3, 'F')).toBe('1000µ');
+    expect(formatCode(0.47, 3, 'F')).toBe('0F47');
+  });
+
   const values = fc
     .tuple(
       fc.double({ min: 1, max: 9.99, noNaN: true }),

@@ -15,7 +15,7 @@ export function printedText(part: Part, value: unknown): string {
   if (typeof value === 'number')
     return KINDS[part.kind].value === 'voltage'
       ? `${formatCode(value, 3, 'V')}${value >= 1 ? 'V' : ''}`.replace(/VV$/, 'V')
-      : formatCode(value);
+      : formatCode(value, 3, part.kind === 'capacitor' ? 'F' : 'R');
   return typeof value === 'string' ? value : (part.model ?? '');
 }
 
