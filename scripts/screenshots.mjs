@@ -96,6 +96,11 @@ async function takeEach(browser, address) {
   await page.getByRole('radiogroup', { name: 'What is traced' }).getByText('Path').click();
   await page.getByRole('group', { name: /^Path of/ }).waitFor();
   await take(page, 'path');
+  await stage(page, 'Measure');
+  await page.getByRole('radiogroup', { name: 'Circuit or board' }).getByText('Board').click();
+  await page.getByText('Voltages', { exact: true }).click();
+  await page.getByRole('region', { name: 'Board' }).getByText('10.8 V').waitFor();
+  await take(page, 'measure-board');
   await stage(page, 'Find');
   const asks = page.locator('.hs-question-words');
   const test = async (question, key) => {

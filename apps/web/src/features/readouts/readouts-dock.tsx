@@ -60,7 +60,9 @@ export function ReadoutsDock() {
             ? `${worst.name}: ${worst.text}`
             : document.readouts.length === 0
               ? 'none yet'
-              : 'all in range'}
+              : rows.size === 0
+                ? 'computing…'
+                : 'all in range'}
         </span>
       </button>
       {isOpen && (
