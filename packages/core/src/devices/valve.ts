@@ -158,7 +158,9 @@ export const pentode: DeviceType = {
       const screenVolt = Math.max(vs, LEAST_ANODE_V);
       const { value, slope } = softPlus(p.KP * (1 / p.MU + vg / screenVolt));
       const e1 = (screenVolt / p.KP) * value;
-      spaceCharge(p, e1, 2 / p.KG1, slope, value / p.KP - (slope * vg) / screenVolt, at);
+      // Below the least screen voltage the law is held: the screen then moves nothing.
+      const byScreen = vs > LEAST_ANODE_V ? value / p.KP - (slope * vg) / screenVolt : 0;
+      spaceCharge(p, e1, 2 / p.KG1, slope, byScreen, at);
       const knee = va > 0 ? Math.atan(va / p.KVB) : 0;
       const kneeSlope = va > 0 ? p.KVB / (p.KVB * p.KVB + va * va) : 0;
       const drive = Math.max(0, vg + vs / p.MU);
