@@ -1,7 +1,6 @@
 import {
   AdjointSlopes,
   BenchModel,
-  magnitude,
   spreadParts,
   NoOperatingPoint,
   type SpreadPart,
@@ -10,6 +9,7 @@ import { netsOf, type Circuit } from '../circuit/index.ts';
 import { HalfsplitError } from '../errors.ts';
 import { formatQuantity } from '../quantity/index.ts';
 import { Probe, usualTolerance, type MeterMode } from '../meter/index.ts';
+import { levelAt } from './expected.ts';
 import { faultsOfPart, type PartFault } from './part-faults.ts';
 import { entropy } from './suspects.ts';
 
@@ -163,17 +163,7 @@ class Powered {
   }
 
   level(net: string, frequencyHz: number): Prediction {
-    const { model } = this;
-    const node = model.system.node(net);
-    let [re, im] = [0, 0];
-    for (const p of this.circuit.parts) {
-      if (p.kind !== 'signal') continue;
-      const amplitude = typeof p.marked === 'number' ? p.marked : 0;
-      const v = model.smallSignal.at(frequencyHz).drive(p.ref).voltage(node);
-      re += amplitude * v.re;
-      im += amplitude * v.im;
-    }
-    const value = magnitude({ re, im });
+    const value = levelAt(this.model, this.model.system.node(net), frequencyHz);
     return { value, sigma: LEVEL_SHARE * value + LEVEL_FLOOR_V };
   }
 }

@@ -40,7 +40,8 @@ export function expectedVoltage(
         return { low: volt - room, high: volt + room };
       }
       case 'Vrms': {
-        const level = levelAt(model, node) / Math.SQRT2;
+        const toneHz = toneHzOf(circuit);
+        const level = toneHz === null ? 0 : levelAt(model, node, toneHz) / Math.SQRT2;
         return level < LEAST_LEVEL_V ? undefined : { low: level / LEVEL_FACTOR, high: level * LEVEL_FACTOR };
       }
       case 'Vpp':
@@ -57,10 +58,8 @@ export function toneHzOf(circuit: Circuit): number | null {
   return source ? (parameter(source, 'frequency') ?? USUAL_TONE_HZ) : null;
 }
 
-/** Level at a node with every signal source on, V peak. */
-function levelAt(model: BenchModel, node: number): number {
-  const frequencyHz = toneHzOf(model.circuit);
-  if (frequencyHz === null) return 0;
+/** Level at a node with every signal source on at a frequency, V peak. */
+export function levelAt(model: BenchModel, node: number, frequencyHz: number): number {
   const signal = model.smallSignal.at(frequencyHz);
   let [re, im] = [0, 0];
   for (const p of model.circuit.parts) {
