@@ -1,6 +1,7 @@
 import {
   aspectsOf,
   aspectText,
+  bjtSign,
   formatQuantity,
   KINDS,
   QUANTITY_KINDS,
@@ -31,18 +32,25 @@ export function markingOf(part: Part): string {
 }
 
 /** What can be typed of a part beside its value, as it is typed: "be 0.65V", "gain 200". */
-export const typedAspects = (part: Part): string[] =>
-  aspectsOf(part)
-    .filter((a) => !REVERSED.includes(a.id))
+export function typedAspects(part: Part): string[] {
+  const blocking = part.kind === 'bjt' && bjtSign(part) < 0 ? ['b-e', 'b-c'] : REVERSED;
+  return aspectsOf(part)
+    .filter((a) => !blocking.includes(a.id))
     .map((a) => {
       const word = a.words.at(a.id.includes('-') ? 1 : 0)!;
       if (a.isWordAlone) return word;
-      return `${word} ${EXAMPLES[a.quantity] ?? '1'}`;
+      return `${word} ${EXAMPLES[a.id] ?? EXAMPLES[a.quantity] ?? '1'}`;
     });
+}
 
-/** The same junction with the leads the other way about need not be offered. */
+/** The same junction with the leads the other way about, where it blocks, need not be offered. */
 const REVERSED = ['k-a', 'e-b', 'c-b', 's-g', 'd-g'];
+/** A usual value, by what is read or by its quantity. */
 const EXAMPLES: Readonly<Record<string, string>> = {
+  middle: '24k',
+  end: '3',
+  contact: '0.1',
+  'c-e': 'OL',
   voltage: '0.65V',
   resistor: '6.4',
   current: '2uA',

@@ -1,0 +1,55 @@
+import { parseSheetLine, type Part, type UnitDocument } from '@halfsplit/core';
+import { describe, expect, it } from 'vitest';
+import type { LayerAnalysis } from '../../compute/engine.ts';
+import { tellEsr, tellReadout, tellSeen, tellVoltage } from './told.ts';
+
+const parts = ['V1 12V vcc 0', 'C1 1000u 25V electrolytic vcc 0', 'R1 10k vcc a', 'LS1 speaker 8 out 0'].map(
+  (line): Part => {
+    const read = parseSheetLine(line);
+    if (!read.ok) throw new Error(read.problem.message);
+    return read.part;
+  },
+);
+const document: UnitDocument = { unit: {}, circuit: { ground: '0', parts }, readouts: [] };
+const analysis: LayerAnalysis = {
+  volts: { vcc: 12, a: 6, out: 0 },
+  reason: null,
+  supplies: { V1: 0.1 },
+  gainDb: null,
+};
+const volt = (net: string, value: number, unit: 'V' | 'Vrms' | 'Vpp' = 'V') =>
+  tellVoltage({ kind: 'voltage', at: net, net, value, unit }, document, analysis);
+
+describe('what is said of an entry', () => {
+  it('compares a voltage with the computed one', () => {
+    expect(volt('a', 6.1)).toMatchObject({ tone: 'in' });
+    expect(volt('a', 3)).toEqual({ tone: 'out', sentence: 'a: 3 V, 3 V below the computed 6 V' });
+    expect(
+      tellVoltage({ kind: 'voltage', at: 'x', net: null, value: 3, unit: 'V' }, document, analysis),
+    ).toEqual({
+      tone: null,
+      sentence: 'x: 3 V.',
+    });
+  });
+
+  it('takes a direct voltage at a speaker for an offset (common practice: below 50 mV)', () => {
+    expect(volt('out', 0.03).tone).toBe('edge');
+    expect(volt('out', 0.4).sentence).toContain('connect no speaker');
+  });
+
+  it('judges ripple with the reservoir and the current the supply gives: 0.1 A and 1000 uF at 50 Hz make 1 V', () => {
+    expect(volt('vcc', 0.05, 'Vpp').tone).toBe('in');
+    expect(volt('vcc', 0.8, 'Vpp').sentence).toContain('1 V would be usual at a reservoir of 1000 µF');
+    expect(volt('vcc', 2.5, 'Vpp').tone).toBe('out');
+    expect(volt('a', 0.2, 'Vrms')).toEqual({ tone: null, sentence: 'a: 200 mV rms of tone.' });
+  });
+
+  it('says what is seen, what goes to the bench column, and what an ESR means', () => {
+    expect(tellSeen(document, { kind: 'seen', at: 'a', saw: 'hum' }).sentence).toContain('there is hum');
+    expect(tellReadout('Gain', 20).sentence).toBe('Gain: taken for the bench column.');
+    expect(tellReadout('Offset, left', 0.3).tone).toBe('out');
+    expect(tellEsr(parts[1], 0.05)).toMatchObject({ tone: 'in' });
+    expect(tellEsr(parts[1], 5)!.sentence).toMatch(/^C1: ESR 5 Ω, typical .* bad$/);
+    expect(tellEsr({ ...parts[1]!, marked: null }, 5)).toBeNull();
+  });
+});
