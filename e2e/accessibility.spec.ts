@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, goTo, test } from './support/bench.ts';
+import { expect, goTo, openUnit, test } from './support/bench.ts';
 
 async function expectNoSeriousViolation(page: Page, where: string): Promise<void> {
   const { violations } = await new AxeBuilder({ page }).analyze();
@@ -41,12 +41,7 @@ for (const scheme of ['light', 'dark'] as const) {
       await expect(page.getByRole('figure')).toBeVisible();
       await expectNoSeriousViolation(page, stage);
     }
-    await page.goto('/');
-    await page
-      .getByRole('link', { name: /Wren talkback/ })
-      .first()
-      .click();
-    await goTo(page, 'Intake');
+    await openUnit(page, /Wren talkback/, 'Intake');
     await expect(page.getByRole('region', { name: 'Complaint', exact: true })).toBeVisible();
     await expectNoSeriousViolation(page, 'Intake');
     await goTo(page, 'Find');

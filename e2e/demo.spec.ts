@@ -1,12 +1,7 @@
-import { expect, goTo, readoutCell, saved, test } from './support/bench.ts';
+import { expect, goTo, openUnit, readoutCell, saved, test } from './support/bench.ts';
 
 test('the demo unit shows why its left channel is dull and quiet, and how to mend it', async ({ page }) => {
-  await page.goto('/');
-  await page
-    .getByRole('link', { name: /Lark 3 disc preamp/ })
-    .first()
-    .click();
-  await goTo(page, 'Measure');
+  await openUnit(page, /Lark 3 disc preamp/, 'Measure');
   const rows = page.getByRole('region', { name: 'Readings' }).getByRole('row');
   await expect(rows.nth(1)).toContainText('C102');
   await expect(rows.nth(2)).toContainText('R104');
@@ -28,12 +23,7 @@ test('the demo unit shows why its left channel is dull and quiet, and how to men
 test('a value turned by hand moves every readout at once, and is planned only when asked', async ({
   page,
 }) => {
-  await page.goto('/');
-  await page
-    .getByRole('link', { name: /Lark 3 disc preamp/ })
-    .first()
-    .click();
-  await goTo(page, 'Rework');
+  await openUnit(page, /Lark 3 disc preamp/, 'Rework');
   const dial = page.getByRole('spinbutton', { name: 'Value of R204' });
   await dial.focus();
   await page.keyboard.press('ArrowDown');

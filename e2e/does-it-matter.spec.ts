@@ -1,12 +1,7 @@
-import { expect, goTo, saved, test } from './support/bench.ts';
+import { expect, goTo, openUnit, saved, test } from './support/bench.ts';
 
 test('drifts are ordered by what they do, and the fewest parts to replace are planned', async ({ page }) => {
-  await page.goto('/');
-  await page
-    .getByRole('link', { name: /Lark 3/ })
-    .first()
-    .click();
-  await goTo(page, 'Measure');
+  await openUnit(page, /Lark 3/, 'Measure');
   await page.getByText('Does it matter', { exact: true }).click();
   const matter = page.getByLabel('Drifts, scroll');
   await expect(matter.getByRole('status')).toContainText('Replace R104, R109');

@@ -1,13 +1,9 @@
-import { expect, readoutCell, test } from './support/bench.ts';
+import { expect, openUnit, readoutCell, test } from './support/bench.ts';
 
 test('spread, noise, switch-on and stability are computed when asked for, and say one sentence each', async ({
   page,
 }) => {
-  await page.goto('/');
-  await page
-    .getByRole('link', { name: /Drover/ })
-    .first()
-    .click();
+  await openUnit(page, /Drover/);
   await expect(readoutCell(page, 'Bass corner', 'found')).toHaveClass(/hs-out/);
   await expect(readoutCell(page, 'Distortion at 100 mV', 'marked')).toHaveText('0.206');
   const note = page.getByRole('region', { name: 'Readouts' }).getByRole('status');
@@ -23,8 +19,7 @@ test('spread, noise, switch-on and stability are computed when asked for, and sa
 });
 
 test('an oscillator says at what rate it starts, and its rate is read', async ({ page }) => {
-  await page.goto('/');
-  await page.getByRole('link', { name: /Heron/ }).first().click();
+  await openUnit(page, /Heron/);
   await expect(readoutCell(page, 'Pan rate', 'marked')).toHaveText(/1\.2\d Hz/, { timeout: 60_000 });
   await page.getByText('Stability', { exact: true }).click();
   await expect(page.getByRole('region', { name: 'Readouts' }).getByRole('status')).toContainText(

@@ -1,13 +1,9 @@
-import { expect, goTo, saved, test } from './support/bench.ts';
+import { expect, goTo, openUnit, saved, test } from './support/bench.ts';
 
 test('hum and no speech: from the complaint to the part, with evidence taken back on the way', async ({
   page,
 }) => {
-  await page.goto('/');
-  await page
-    .getByRole('link', { name: /Wren talkback/ })
-    .first()
-    .click();
+  await openUnit(page, /Wren talkback/);
 
   // Intake: a sound pointed at, a first check made.
   await goTo(page, 'Intake');
@@ -77,12 +73,7 @@ test('hum and no speech: from the complaint to the part, with evidence taken bac
 });
 
 test('a point is the same on path, photo and circuit', async ({ page }) => {
-  await page.goto('/');
-  await page
-    .getByRole('link', { name: /Wren talkback/ })
-    .first()
-    .click();
-  await goTo(page, 'Trace');
+  await openUnit(page, /Wren talkback/, 'Trace');
   await page.getByText('Photos', { exact: true }).click();
   await expect(page.getByRole('img', { name: 'Photo: Board, parts side' })).toBeVisible();
   await page.getByRole('button', { name: 'Point 8, Filtered supply' }).click();

@@ -1,14 +1,9 @@
-import { expect, goTo, saved, test } from './support/bench.ts';
+import { expect, openUnit, saved, test } from './support/bench.ts';
 
 test('one field takes readings, voltages and what is heard; each is judged against the circuit', async ({
   page,
 }) => {
-  await page.goto('/');
-  await page
-    .getByRole('link', { name: /Lark 3/ })
-    .first()
-    .click();
-  await goTo(page, 'Measure');
+  await openUnit(page, /Lark 3/, 'Measure');
   const field = page.getByRole('textbox', { name: /^Reading of/ });
   const status = page.getByRole('region', { name: 'Readings' }).getByRole('status');
   const enter = async (line: string) => {

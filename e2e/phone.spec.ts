@@ -1,13 +1,9 @@
-import { expect, goTo, saved, test } from './support/bench.ts';
+import { expect, goTo, openUnit, saved, test } from './support/bench.ts';
 
 test.use({ viewport: { width: 390, height: 844 } });
 
 test('on a phone: nothing is cut off sideways, and a reading is typed and judged', async ({ page }) => {
-  await page.goto('/');
-  await page
-    .getByRole('link', { name: /Lark 3/ })
-    .first()
-    .click();
+  await openUnit(page, /Lark 3/);
   for (const stage of ['Intake', 'Trace', 'Find', 'Measure', 'Rework', 'Log'] as const) {
     await goTo(page, stage);
     const overflow = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);

@@ -1,14 +1,9 @@
-import { expect, goTo, saved, test } from './support/bench.ts';
+import { expect, openUnit, saved, test } from './support/bench.ts';
 
 test('readings come in from a table and go out as one; a correction keeps the old reading', async ({
   page,
 }) => {
-  await page.goto('/');
-  await page
-    .getByRole('link', { name: /Drover/ })
-    .first()
-    .click();
-  await goTo(page, 'Measure');
+  await openUnit(page, /Drover/, 'Measure');
   await page.getByRole('button', { name: 'More' }).click();
   await page.getByRole('menuitem', { name: 'Take in a table' }).click();
   const table = page.getByLabel('Table of readings');

@@ -1,4 +1,4 @@
-import { expect, goTo, test } from './support/bench.ts';
+import { expect, openUnit, test } from './support/bench.ts';
 
 test('two pages on one unit see each other’s readings at once, and neither loses one', async ({
   browser,
@@ -7,9 +7,7 @@ test('two pages on one unit see each other’s readings at once, and neither los
   const open = async () => {
     const context = await browser.newContext({ baseURL: bench.url, viewport: { width: 1280, height: 800 } });
     const page = await context.newPage();
-    await page.goto('/');
-    await page.getByRole('link', { name: /Heron/ }).first().click();
-    await goTo(page, 'Measure');
+    await openUnit(page, /Heron/, 'Measure');
     await expect(page.getByRole('textbox', { name: /^Reading of/ })).toBeVisible();
     return page;
   };

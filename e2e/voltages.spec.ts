@@ -1,4 +1,4 @@
-import { copyInMeasure, expect, goTo, readingField, saved, test } from './support/bench.ts';
+import { copyInMeasure, expect, openUnit, readingField, saved, test } from './support/bench.ts';
 
 test('the voltages map: computed beside measured, on the drawing, in the list and on the board', async ({
   page,
@@ -24,9 +24,7 @@ test('the voltages map: computed beside measured, on the drawing, in the list an
   await expect(page.getByRole('status').filter({ hasText: 'ripple' })).toContainText('good');
   await saved(page);
 
-  await page.goto('/');
-  await page.getByRole('link', { name: /Wren/ }).first().click();
-  await goTo(page, 'Measure');
+  await openUnit(page, /Wren/, 'Measure');
   await page.getByRole('radiogroup', { name: 'Circuit or board' }).getByText('Board').click();
   const board = page.getByRole('region', { name: 'Board' });
   await expect(board).toContainText('12 V');

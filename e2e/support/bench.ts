@@ -71,13 +71,21 @@ export async function typeParts(page: Page, lines: readonly string[]): Promise<v
   await saved(page);
 }
 
-/** Puts a copy of a unit on the bench, so that no other journey meets it, and opens it in Measure. */
+/** Opens a unit from the bench, and one of its stages. */
+export async function openUnit(page: Page, name: RegExp, stage?: Stage): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('link', { name }).first().click();
+  if (stage) await goTo(page, stage);
+}
+
+/** Puts a copy of a unit on the bench under a name of its own, so that no other journey meets it, and opens it in Measure. */
 export async function copyInMeasure(page: Page, name: RegExp): Promise<UnitResource> {
   const { units } = (await (await page.request.get('/api/v1/units')).json()) as {
     units: { id: string; name: string }[];
   };
   const { id } = units.find((u) => name.test(u.name))!;
-  const text = await (await page.request.get(`/api/v1/units/${id}/file`)).text();
+  const file = (await (await page.request.get(`/api/v1/units/${id}/file`)).json()) as { unit: object };
+  const text = JSON.stringify({ ...file, unit: { ...file.unit, name: `Copy ${randomUUID()}` } });
   const answer = await page.request.post('/api/v1/units/import', {
     headers: { 'idempotency-key': randomUUID() },
     data: { text },
@@ -97,11 +105,10 @@ export function asMarked(unit: UnitResource, ref: string): string {
 /** The field that everything is typed into. */
 export const readingField = (page: Page) => page.getByRole('textbox', { name: /^Reading of/ });
 
+type Stage = 'Intake' | 'Trace' | 'Find' | 'Measure' | 'Rework' | 'Log';
+
 /** One stage by its tab. */
-export async function goTo(
-  page: Page,
-  stage: 'Intake' | 'Trace' | 'Find' | 'Measure' | 'Rework' | 'Log',
-): Promise<void> {
+export async function goTo(page: Page, stage: Stage): Promise<void> {
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: stage }).click();
 }
 
