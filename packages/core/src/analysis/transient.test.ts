@@ -1,6 +1,8 @@
+import * as mathjs from 'mathjs';
 import { describe, expect, it } from 'vitest';
 import { oscillationOf, type Trace } from '../audio/index.ts';
 import type { Circuit } from '../circuit/index.ts';
+import { THERMAL_VOLTAGE } from '../devices/index.ts';
 import { circuitOf, randomCircuit } from '../testing/circuits.ts';
 import { BenchModel } from './bench-model.ts';
 import { magnitude } from './small-signal.ts';
@@ -78,6 +80,52 @@ describe('transient, closed forms', () => {
   it('starts from the operating point unless told otherwise', () => {
     const circuit = circuitOf('V1 1V vcc 0\nR1 1k vcc a\nC1 1u a 0');
     expect(worst(run(circuit, 'a', { stopS: 1e-3 }), () => 1)).toBeLessThan(1e-9);
+  });
+});
+
+/** Which the package's own types leave out. */
+const { solveODE } = mathjs as unknown as {
+  solveODE(
+    rates: (t: number, y: [number, number]) => number[],
+    span: readonly [number, number],
+    start: readonly [number, number],
+    options: object,
+  ): { readonly y: readonly [number, number][] };
+};
+
+describe('transient against an ODE package', () => {
+  const [r, l, c, is, n] = [100, 10e-3, 100e-9, 1e-12, 1.5];
+  const scale = n * THERMAL_VOLTAGE;
+  const circuit = circuitOf(`G1 1V 1kHz in 0\nR1 ${r} in x\nL1 10m x a\nC1 100n a 0\nD1 a 0 IS=${is} N=${n}`);
+  /** L di/dt = v(t) - R i - u, C du/dt = i - IS (e^(u/nVt) - 1), by mathjs' Runge-Kutta of order 4(5). */
+  const reference = (endS: number): number => {
+    const rates = (t: number, [i, u]: [number, number]) => [
+      (Math.sin(2 * Math.PI * 1000 * t) - r * i - u) / l,
+      (i - is * (Math.exp(u / scale) - 1)) / c,
+    ];
+    const { y } = solveODE(rates, [0, endS], [0, 0], {
+      method: 'RK45',
+      tol: 1e-7,
+      firstStep: 1e-7,
+      maxIter: 1e6,
+    });
+    return y.at(-1)![1];
+  };
+  const errorWith = (options: { stepS?: number; relativeError: number }, endS: number) =>
+    Math.abs(run(circuit, 'a', { stopS: endS, ...options }).value.at(-1)! - reference(endS));
+
+  it('follows a rung and clipped sine to a hundredth of a per cent', () => {
+    for (const endS of [0.3e-3, 0.85e-3, 2.2e-3])
+      expect(errorWith({ relativeError: 1e-6 }, endS)).toBeLessThan(1e-4);
+  });
+
+  it('has a global error of second order with a junction in it: halving the step quarters it', () => {
+    const order = Math.log2(
+      errorWith({ stepS: 4e-6, relativeError: 1e9 }, 0.4e-3) /
+        errorWith({ stepS: 2e-6, relativeError: 1e9 }, 0.4e-3),
+    );
+    expect(order).toBeGreaterThan(1.7);
+    expect(order).toBeLessThan(2.4);
   });
 });
 
