@@ -111,6 +111,9 @@ async function timeEntry(page, ref, condition, i) {
   const value = Math.round(base * (1.06 + 0.01 * i));
   await field.fill(`${ref} ${value} ${condition === 'in circuit' ? 'in circuit' : 'lifted'}`);
   const wanted = condition === 'in circuit' ? 'the part itself' : `reads ${6 + i} %`;
+  // A hand takes longer than this: what the entry before set off is done.
+  await page.locator('.hs-saving[data-state=saved]').waitFor();
+  await page.evaluate(() => new Promise((resolve) => requestIdleCallback(resolve)));
   return page.evaluate(
     ({ words, head }) =>
       new Promise((resolve) => {

@@ -267,7 +267,12 @@ add(`fault dictionary of ${larkUnit.parts.length} parts, voltages at every net, 
 
 const width = Math.max(...rows.map((r) => r.what.length));
 for (const { what, us, note } of rows) {
-  const time = us < 1000 ? `${us.toFixed(1)} µs` : `${(us / 1000).toFixed(2)} ms`;
+  const time =
+    us < 1
+      ? `${(us * 1000).toFixed(1)} ns`
+      : us < 1000
+        ? `${us.toFixed(1)} µs`
+        : `${(us / 1000).toFixed(2)} ms`;
   process.stdout.write(`${what.padEnd(width)}  ${time.padStart(10)}  ${note}\n`);
 }
 process.stdout.write(`memory in use ${(process.memoryUsage().heapUsed / 1e6).toFixed(0)} MB\n`);
