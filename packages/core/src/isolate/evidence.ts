@@ -165,15 +165,27 @@ function withTwins(
           (e) =>
             e.withdrawn !== true &&
             typeof e.saw !== 'string' &&
-            e.saw.unit === unit &&
+            voltsOf(e.saw).unit === unit &&
             path.pointNamed(e.at)?.id === twin.id,
         )
       : [];
     const saw = seen.at(-1)?.saw;
     if (saw === undefined || typeof saw === 'string') return computed?.(point, unit);
-    const room = Math.max(TWIN_LEAST_V, TWIN_SHARE * Math.abs(saw.value));
-    return { low: saw.value - room, high: saw.value + room };
+    const { value } = voltsOf(saw);
+    const room = Math.max(TWIN_LEAST_V, TWIN_SHARE * Math.abs(value));
+    return { low: value - room, high: value + room };
   };
+}
+
+const PREFIXES: Readonly<Record<string, number>> = { '': 1, m: 1e-3, u: 1e-6, µ: 1e-6, k: 1e3 };
+
+/** A voltage of the evidence without its prefix: `12 mV` as 0.012 V. Another unit is left as it is. */
+function voltsOf({ value, unit }: { readonly value: number; readonly unit: string }): {
+  readonly value: number;
+  readonly unit: string;
+} {
+  const [, prefix, plain] = /^([muµk]?)(V(?:rms|pp)?)$/.exec(unit) ?? [];
+  return plain === undefined ? { value, unit } : { value: value * PREFIXES[prefix!]!, unit: plain };
 }
 
 /** A number this far below the expected range is nothing at all. */
@@ -182,11 +194,12 @@ const NOTHING_SHARE = 0.1;
 function seenAt(point: TestPoint, evidence: EvidenceData, options: EvidenceOptions): Seen | null {
   const { saw } = evidence;
   if (typeof saw === 'string') return seenFor(saw, point.carries);
-  const expected = options.expected?.(point, saw.unit);
+  const { value, unit } = voltsOf(saw);
+  const expected = options.expected?.(point, unit);
   if (!expected) return null;
-  if (saw.value >= expected.low && saw.value <= expected.high) return 'good';
+  if (value >= expected.low && value <= expected.high) return 'good';
   const middle = (expected.low + expected.high) / 2;
-  return Math.abs(saw.value) < NOTHING_SHARE * Math.abs(middle) ? 'none' : 'bad';
+  return Math.abs(value) < NOTHING_SHARE * Math.abs(middle) ? 'none' : 'bad';
 }
 
 const SAW_WORDS: Readonly<Record<string, string>> = {

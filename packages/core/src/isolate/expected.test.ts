@@ -36,6 +36,9 @@ describe('what is expected at a net', () => {
       return observations[0]?.seen ?? ignored[0]!.reason;
     };
     expect(seen(5, 'V')).toBe('good');
+    expect(seen(5000, 'mV')).toBe('good');
+    expect(seen(0.005, 'kV')).toBe('good');
+    expect(seen(5, 'mV')).toBe('none');
     expect(seen(1.4, 'Vrms')).toBe('good');
     expect(seen(0.4, 'Vrms')).toBe('bad');
     expect(seen(0.001, 'Vrms')).toBe('none');
