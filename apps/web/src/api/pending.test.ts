@@ -1,0 +1,144 @@
+import type { SheetPart, UnitResource } from '@halfsplit/contract';
+import { describe, expect, it } from 'vitest';
+import { applyChange, rebased, requestFor, type Change } from './pending.ts';
+
+const part: SheetPart = { ref: 'R1', kind: 'resistor', pins: { a: 'x', b: '0' }, marked: 1000 };
+const readout = { id: 'g', name: 'Gain', kind: 'gain' as const, from: 'a', to: 'b', frequencyHz: 1000 };
+const unit = {
+  id: 'u',
+  version: 4,
+  name: 'Before',
+  nudges: {},
+  parts: [{ id: 'p', version: 2, position: 0, part }],
+  readouts: [{ id: 'r', version: 1, position: 0, readout }],
+  readings: [],
+  evidence: [{ id: 'e', at: 'TP1', saw: 'hum', takenAt: '2026-01-01T00:00:00.000Z', withdrawn: false }],
+  photos: [{ id: 'f', version: 0, name: 'Top', width: 10, height: 10, points: [] }],
+} as unknown as UnitResource;
+const takenAt = '2026-01-02T00:00:00.000Z';
+
+/** Every kind of change, where it goes, and with which version it says it was made. */
+const CHANGES: readonly (readonly [change: Change, method: string, path: string, body: object])[] = [
+  [{ type: 'add-part', tempId: 't', part }, 'POST', '/parts', { baseVersion: 0, part }],
+  [{ type: 'update-part', partId: 'p', seen: 2, part }, 'PUT', '/parts/p', { baseVersion: 2, part }],
+  [{ type: 'remove-part', partId: 'p', seen: 2 }, 'POST', '/parts/p/remove', { baseVersion: 2 }],
+  [
+    {
+      type: 'add-reading',
+      tempId: 't',
+      partId: 'p',
+      seen: 2,
+      value: 0.6,
+      condition: 'in circuit',
+      instrument: 'meter 2',
+      aspect: 'b-e',
+      takenAt,
+    },
+    'POST',
+    '/readings',
+    {
+      partId: 'p',
+      baseVersion: 2,
+      value: 0.6,
+      condition: 'in circuit',
+      instrument: 'meter 2',
+      aspect: 'b-e',
+    },
+  ],
+  [
+    {
+      type: 'add-reading',
+      tempId: 't',
+      readoutId: 'r',
+      seen: 0,
+      value: 20,
+      condition: 'leg lifted',
+      takenAt,
+    },
+    'POST',
+    '/readings',
+    { readoutId: 'r', baseVersion: 0, value: 20, condition: 'leg lifted' },
+  ],
+  [{ type: 'add-readout', tempId: 't', readout }, 'POST', '/readouts', { baseVersion: 0, readout }],
+  [
+    { type: 'update-readout', readoutId: 'r', seen: 1, readout },
+    'PUT',
+    '/readouts/r',
+    { baseVersion: 1, readout },
+  ],
+  [{ type: 'remove-readout', readoutId: 'r', seen: 1 }, 'POST', '/readouts/r/remove', { baseVersion: 1 }],
+  [
+    { type: 'accept-plan', changes: [{ partId: 'p', baseVersion: 2, planned: 470 }], reason: 'louder' },
+    'POST',
+    '/plan',
+    { changes: [{ partId: 'p', baseVersion: 2, planned: 470 }], reason: 'louder' },
+  ],
+  [
+    { type: 'add-evidence', tempId: 't', evidence: { at: 'TP1', saw: 'good' }, takenAt },
+    'POST',
+    '/evidence',
+    { at: 'TP1', saw: 'good' },
+  ],
+  [{ type: 'withdraw-evidence', evidenceId: 'e' }, 'POST', '/evidence/e/withdraw', {}],
+  [
+    { type: 'update-photo', photoId: 'f', seen: 0, values: { name: 'Bottom' } },
+    'PATCH',
+    '/photos/f',
+    { baseVersion: 0, name: 'Bottom' },
+  ],
+  [{ type: 'remove-photo', photoId: 'f', seen: 0 }, 'POST', '/photos/f/remove', { baseVersion: 0 }],
+  [{ type: 'add-note', text: 'smells' }, 'POST', '/notes', { text: 'smells' }],
+  [
+    { type: 'update-unit', seen: 4, values: { name: 'After' } },
+    'PATCH',
+    '',
+    { baseVersion: 4, name: 'After' },
+  ],
+  [{ type: 'undo', sequence: 9 }, 'POST', '/undo', { baseVersion: 9 }],
+];
+
+describe('a change as a request', () => {
+  it.each(CHANGES)('$type goes where it belongs', (change, method, path, body) => {
+    const request = requestFor({ key: 'k', unitId: 'u', change }, (_, seen) => seen);
+    expect(request).toEqual({ method, path: `/units/u${path}`, body });
+  });
+
+  it('says the newest version that this browser made itself', () => {
+    const change: Change = { type: 'update-part', partId: 'p', seen: 2, part };
+    const request = requestFor({ key: 'k', unitId: 'u', change }, (id, seen) => (id === 'p' ? 7 : seen));
+    expect(request.body).toMatchObject({ baseVersion: 7 });
+  });
+
+  it('is put on the version that was met, for "mine"', () => {
+    for (const [change] of CHANGES) {
+      const mine = rebased(change, 11);
+      if ('seen' in change) expect(mine).toMatchObject({ seen: 11 });
+      else if (change.type === 'accept-plan') expect(mine).toMatchObject({ changes: [{ baseVersion: 11 }] });
+      else expect(mine).toBe(change);
+    }
+  });
+});
+
+describe('a change before the server has it', () => {
+  it('never touches the unit it is shown on', () => {
+    const before = JSON.stringify(unit);
+    for (const [change] of CHANGES) applyChange(unit, change);
+    expect(JSON.stringify(unit)).toBe(before);
+  });
+
+  it('is seen at once where it is entered', () => {
+    const after = CHANGES.reduce((u, [change]) => applyChange(u, change), unit);
+    expect(after.name).toBe('After');
+    expect(after.parts.map((p) => p.id)).toEqual(['t']);
+    expect(after.readings.map((r) => [r.value, r.aspect])).toEqual([
+      [0.6, 'b-e'],
+      [20, null],
+    ]);
+    expect(after.readouts.map((r) => r.id)).toEqual(['t']);
+    expect(after.evidence.map((e) => [e.id, e.withdrawn])).toEqual([
+      ['e', true],
+      ['t', false],
+    ]);
+    expect(after.photos).toEqual([]);
+  });
+});
