@@ -52,6 +52,60 @@ describe('a reading beside the value', () => {
   });
 });
 
+describe('readings of a part', () => {
+  async function unitWithResistor(): Promise<UnitResource> {
+    const { unit } = await test.write('POST', '/units', { name: 'One resistor' });
+    const part = { ref: 'R1', kind: 'resistor', marked: 1000, pins: { a: 'x', b: '0' } };
+    return (await test.write('POST', `/units/${unit.id}/parts`, { baseVersion: 0, part })).unit;
+  }
+  const read = (unit: UnitResource, values: object, key?: string) =>
+    test.write(
+      'POST',
+      `/units/${unit.id}/readings`,
+      { baseVersion: unit.parts[0]!.version, partId: unit.parts[0]!.id, ...values },
+      key,
+    );
+
+  it('are kept once when the same write comes twice, and one beside the other when it is another', async () => {
+    const unit = await unitWithResistor();
+    const key = 'the-same-key-again';
+    const first = await read(unit, { value: 980 }, key);
+    const again = await read(unit, { value: 980 }, key);
+    expect(again.unit).toEqual(first.unit);
+    const corrected = await read(unit, { value: 1040, instrument: 'meter 2' });
+    expect(corrected.unit.readings.map((r) => [r.value, r.instrument])).toEqual([
+      [980, null],
+      [1040, 'meter 2'],
+    ]);
+  });
+
+  it('are taken back without being lost, and the one before counts again', async () => {
+    const unit = await unitWithResistor();
+    await read(unit, { value: 1200 });
+    const { unit: both } = await read(unit, { value: 'open' });
+    const { unit: undone } = await test.write('POST', `/units/${unit.id}/undo`, {
+      baseVersion: both.log[0]!.sequence,
+    });
+    expect(undone.readings.map((r) => [r.value, r.withdrawn])).toEqual([
+      [1200, false],
+      ['open', true],
+    ]);
+    const file = await test.app.inject({ url: `/api/v1/units/${unit.id}/file` });
+    const { circuit } = file.json<{ circuit: { parts: { found: number }[] } }>();
+    expect(circuit.parts[0]!.found).toBe(1200);
+  });
+
+  it('are of one part or one readout, of a part that is there, as it was seen', async () => {
+    const unit = await unitWithResistor();
+    const post = (body: object) => test.write('POST', `/units/${unit.id}/readings`, body);
+    expect((await post({ baseVersion: 0, value: 1 })).status).toBe(422);
+    expect((await read(unit, { value: 1000, baseVersion: 99 })).status).toBe(409);
+    const stranger = '00000000-0000-4000-8000-000000000000';
+    expect((await post({ baseVersion: 0, partId: stranger, value: 1 })).status).toBe(404);
+    expect((await read(unit, { value: 'blue' })).status).toBe(422);
+  });
+});
+
 describe('events of a unit', () => {
   it('begin with the version that is, and tell every one that comes', async () => {
     const unit = await unitWithTransistor();
