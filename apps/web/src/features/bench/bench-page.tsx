@@ -9,6 +9,7 @@ import { useSWRConfig } from 'swr';
 import { fileUrl, newKey, ProblemError, sendWrite } from '../../api/client.ts';
 import { useUnits } from '../../api/use-unit.ts';
 import { ModeButton, Saving } from '../../app/top-bar.tsx';
+import { FileButton } from '../../ui/file-button.tsx';
 import { NewUnitDialog } from './new-unit-dialog.tsx';
 
 dayjs.extend(relativeTime);
@@ -35,19 +36,9 @@ export function BenchPage() {
         <div className="hs-panel-head">
           <h1>On the bench</h1>
           <span className="hs-grow" />
-          <label className="hs-file-button">
-            <input
-              type="file"
-              accept=".json,application/json"
-              aria-label="Open a unit file"
-              onChange={(event) => {
-                const file = event.target.files?.[0];
-                event.target.value = '';
-                if (file) void open(file);
-              }}
-            />
+          <FileButton accept=".json,application/json" onFile={(file) => void open(file)}>
             <InboxOutlined aria-hidden /> Open a unit file
-          </label>
+          </FileButton>
           <Button type="primary" icon={<PlusOutlined />} onClick={() => setIsNew(true)}>
             New unit
           </Button>

@@ -3,6 +3,7 @@ import { Input, Modal } from 'antd';
 import { useState } from 'react';
 import { newKey } from '../../api/client.ts';
 import { useUnitContext } from '../../app/unit-context.tsx';
+import { FileButton } from '../../ui/file-button.tsx';
 
 /** Takes a table of readings in, pasted or from a file. */
 export function TableDialog({ onClose }: { onClose: () => void }) {
@@ -46,18 +47,13 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
         aria-label="Table of readings"
         autoFocus
       />
-      <label className="hs-file-button hs-spaced">
-        <input
-          type="file"
-          accept=".csv,text/csv,text/plain"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            if (file) void file.text().then(setText);
-            e.target.value = '';
-          }}
-        />
+      <FileButton
+        accept=".csv,text/csv,text/plain"
+        className="hs-spaced"
+        onFile={(file) => void file.text().then(setText)}
+      >
         From a file
-      </label>
+      </FileButton>
       {read && (
         <p role="status">
           {read.rows.length} readings can be taken in.

@@ -5,6 +5,7 @@ import { useSWRConfig } from 'swr';
 import { newKey, photoUrl, sendPhoto } from '../../api/client.ts';
 import { unitKey } from '../../api/use-unit.ts';
 import { useUnitContext } from '../../app/unit-context.tsx';
+import { FileButton } from '../../ui/file-button.tsx';
 import type { PointView } from '../../ui/path-drawing.tsx';
 import { usePointNames } from './use-path.ts';
 
@@ -66,18 +67,9 @@ export function PhotosPanel({
     setPlacing(null);
   };
   const add = (
-    <label className="hs-file-button">
-      <input
-        type="file"
-        accept="image/*"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) void upload(file);
-          e.target.value = '';
-        }}
-      />
+    <FileButton accept="image/*" onFile={(file) => void upload(file)}>
       {isBusy ? 'Adding…' : 'Add a photo'}
-    </label>
+    </FileButton>
   );
   const body = (
     <>
