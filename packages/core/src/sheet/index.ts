@@ -1,4 +1,4 @@
-export { formatSheetLine, parseSheetLine, type SheetLineResult } from './sheet-line.ts';
+export { besideLine, formatSheetLine, parseSheetLine, type SheetLineResult } from './sheet-line.ts';
 export {
   entryHeads,
   parseEntry,

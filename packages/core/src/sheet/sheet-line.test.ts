@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { formatSheetLine, parseSheetLine } from './index.ts';
+import { besideLine, formatSheetLine, parseSheetLine } from './index.ts';
 
 const part = (line: string) => {
   const read = parseSheetLine(line);
@@ -69,12 +69,25 @@ describe('parseSheetLine', () => {
     'P1 100k log position=0.3 1=a 2=w 3=b',
     'Z1 5.1V 0 a',
     'S1 open a b',
+    'C8 47u 25V electrolytic maker=Vale series=K2 a 0',
+    'R6 1M carbon 10% a 0',
     'X1 box 1=left 2=right 3=ground',
     'T1 10 lp=5 p1=a p2=0 s1=b s2=c',
   ];
   it.each(lines)('writes a line that reads back as the same part: %s', (line) => {
     const first = part(line);
     expect(part(formatSheetLine(first))).toEqual(first);
+  });
+
+  it('tells what a line does not say, so that editing loses nothing', () => {
+    const made = {
+      ...part('C8 47u 25V electrolytic a 0'),
+      planned: 100e-6,
+      maker: 'Vale and Moor',
+      board: 'left',
+    };
+    expect(besideLine(made)).toEqual({ planned: 100e-6, maker: 'Vale and Moor', board: 'left' });
+    expect(besideLine(part('R4 47k 5% maker=Vale in n2'))).toEqual({});
   });
 
   it('reads back any resistor, capacitor or inductor it wrote', () => {

@@ -250,6 +250,10 @@ class LineReader {
       this.pins[lower] = value;
       return;
     }
+    if (WORD_FIELDS.some((field) => field === lower)) {
+      this.fields[lower] = value;
+      return;
+    }
     const quantity: QuantityKind | undefined = PART_FIELD_QUANTITIES[name] ?? PART_FIELD_QUANTITIES[lower];
     if (quantity) {
       const field = PART_FIELD_QUANTITIES[name] ? name : lower;
@@ -272,6 +276,9 @@ class LineReader {
     this.fail(`it has neither a pin nor a field "${name}"; its pins are ${pins.join(', ')}.`);
   }
 }
+
+/** Fields of one word each that tell parts of one batch. */
+const WORD_FIELDS = ['maker', 'series'] as const;
 
 /** Values told apart by their unit: a voltage rating, a power rating, a frequency. */
 const BY_UNIT: readonly (readonly [RegExp, string])[] = [
@@ -310,6 +317,11 @@ export function formatSheetLine(part: Part): string {
     const value = parameter(part, field);
     if (value !== undefined && part.params?.[field] === undefined) words.push(`${field}=${exactText(value)}`);
   }
+  for (const field of WORD_FIELDS) {
+    const value = part[field];
+    // A line is cut at its spaces: what has some is kept by the part, not by the line.
+    if (typeof value === 'string' && /^\S+$/.test(value)) words.push(`${field}=${value}`);
+  }
   for (const [name, value] of Object.entries(part.params ?? {})) words.push(`${name}=${value}`);
   const usesNames = info.pins.length !== 2;
   const pins = Object.entries(part.pins).sort(([a], [b]) => info.pins.indexOf(a) - info.pins.indexOf(b));
@@ -326,6 +338,18 @@ const technologyWord = (part: Part): string | undefined =>
   typeof part['technology'] === 'string'
     ? Object.keys(STATES).findLast((word) => STATES[word]!['technology'] === part['technology'])
     : undefined;
+
+/**
+ * What a part has that its line does not say: plans, and fields that came with a file. Whoever replaces a part by an edited
+ * line keeps these, so that nothing is lost by editing.
+ */
+export function besideLine(part: Part): Readonly<Record<string, unknown>> {
+  const read = parseSheetLine(formatSheetLine(part));
+  const said = new Set(read.ok ? Object.keys(read.part) : []);
+  return Object.fromEntries(
+    Object.entries(part).filter(([field, value]) => value !== undefined && !said.has(field)),
+  );
+}
 
 const UNIT_LETTER: Partial<Record<QuantityKind, string>> = { capacitor: 'F', inductor: 'H', voltage: 'V' };
 
