@@ -2,6 +2,7 @@ import { DeleteOutlined } from '@ant-design/icons';
 import type { PartResource, SheetPart } from '@halfsplit/contract';
 import {
   formatQuantity,
+  besideLine,
   formatSheetLine,
   KINDS,
   normalisePart,
@@ -51,16 +52,12 @@ export function PartsSheet({ tabs }: { tabs: ReactNode }) {
     const { found: _found, ...part } = read.part;
     const known = editing ?? unit.parts.find((p) => p.part.ref === read.part.ref);
     if (known) {
-      const { planned, proven } = known.part;
-      const kept = {
-        ...(planned === undefined ? {} : { planned }),
-        ...(proven === undefined ? {} : { proven }),
-      };
+      const { found: _measured, ...kept } = besideLine(normalisePart(known.part, known.part.ref, []));
       change({
         type: 'update-part',
         partId: known.id,
         seen: known.version,
-        part: { ...part, ...kept } as SheetPart,
+        part: { ...kept, ...part } as SheetPart,
       });
     } else {
       change({ type: 'add-part', tempId: newKey(), part: part as SheetPart });
