@@ -6,7 +6,7 @@ import tseslint from 'typescript-eslint';
 /** Folders of core from the ground up: each may use those before it, never those after. */
 const CORE_LAYERS = ['quantity', 'numeric', 'circuit', 'models', 'devices', 'audio', 'analysis', 'readouts'];
 /** The rest stand side by side on top; these may use one another in this order. */
-const CORE_TOP = ['meter', 'formats', 'sheet', 'rework', 'isolate', 'draw'];
+const CORE_TOP = ['meter', 'judge', 'formats', 'sheet', 'record', 'rework', 'isolate', 'draw'];
 
 const coreLayerRules = [...CORE_LAYERS, ...CORE_TOP].map((folder, i, all) => ({
   files: [`packages/core/src/${folder}/**/*.ts`],

@@ -1,36 +1,30 @@
 import { HalfsplitError, NoOperatingPoint } from '@halfsplit/core';
+import { readFileSync } from 'node:fs';
 import { Options, UsageError } from './options.ts';
-import { NoAnswer, noise, poles, sensitivity, tolerance, transient } from './verbs/analysis.ts';
-import { ac, check, op, readouts } from './verbs/circuit.ts';
-import { meter } from './verbs/meter.ts';
-import { preferred, value } from './verbs/quantity.ts';
-import { drill, suspects } from './verbs/isolate.ts';
-import { solve } from './verbs/solve.ts';
+import { helpOf, type Verb } from './verb.ts';
+import { NoAnswer } from './no-answer.ts';
+import { VERBS } from './verbs/index.ts';
 
-/** The verbs of the command; each answers one JSON document. */
-const VERBS: Readonly<Record<string, (options: Options) => unknown>> = {
-  check,
-  op,
-  ac,
-  noise,
-  transient,
-  poles,
-  tolerance,
-  sensitivity,
-  readouts,
-  meter,
-  suspects,
-  drill,
-  solve,
-  value,
-  preferred,
-};
+const names = VERBS.map((v) => v.name);
+
+/** What `halfsplit --help` prints. */
+function help(): string {
+  const width = Math.max(...names.map((n) => n.length));
+  const lines = VERBS.map((v) => `  ${v.name.padEnd(width)}  ${v.does}`);
+  return `halfsplit VERB FILE [options] reads a unit file and prints one JSON document.\n\n${lines.join('\n')}\n\nhalfsplit VERB --help says how a verb is called. Errors are one sentence on stderr; exit 2 for bad input, 1 when there is no answer.\n`;
+}
+
+function version(): string {
+  const file = readFileSync(new URL('../package.json', import.meta.url), 'utf8');
+  const { version } = JSON.parse(file) as { version: string };
+  return `halfsplit ${version}\n`;
+}
 
 /** Exit codes: input that cannot be used, and a computation that has no answer. */
 const EXIT_BAD_INPUT = 2;
 const EXIT_NO_ANSWER = 1;
 const BAD_INPUT_CODES =
-  /^(value|preferred|file|readout|rework|path)\/|^analysis\/no-source$|^circuit\/unknown-/;
+  /^(value|preferred|file|readout|rework|path)\/|^analysis\/(?:no-source|bad-request)$|^circuit\/unknown-/;
 
 /** Where the command writes; the process's own streams unless a test gives others. */
 export interface Streams {
@@ -46,11 +40,19 @@ const PROCESS: Streams = {
 /** Runs one command line. Answers the exit code: 0, 1 (no answer) or 2 (bad input). */
 export async function run(args: readonly string[], streams: Streams = PROCESS): Promise<number> {
   try {
-    const [verb, ...rest] = args;
-    const action = verb === undefined ? undefined : VERBS[verb];
-    if (!action) throw new UsageError(`Use: halfsplit ${Object.keys(VERBS).join('|')} FILE [options].`);
+    const [name, ...rest] = args;
+    if (name === '--help' || name === 'help') return print(streams, help());
+    if (name === '--version') return print(streams, version());
+    const verb: Verb | undefined = VERBS.find((v) => v.name === name);
+    if (!verb)
+      throw new UsageError(
+        name === undefined
+          ? `Use: halfsplit ${names.join('|')} FILE [options]; halfsplit --help says more.`
+          : `"${name}" is no verb; there are ${names.join(', ')}.`,
+      );
+    if (rest.includes('--help')) return print(streams, helpOf(verb));
     const options = new Options(rest);
-    const answer = await action(options);
+    const answer = await verb.run(options);
     options.refuseUnknown();
     streams.out(`${JSON.stringify(answer, null, 2)}\n`);
     return 0;
@@ -63,6 +65,11 @@ export async function run(args: readonly string[], streams: Streams = PROCESS): 
       return fail(streams, error.message, EXIT_NO_ANSWER);
     throw error;
   }
+}
+
+function print(streams: Streams, text: string): number {
+  streams.out(text);
+  return 0;
 }
 
 function fail(streams: Streams, sentence: string, code: number): number {

@@ -1,5 +1,5 @@
 import { LAYERS, type Layer } from '@halfsplit/contract';
-import { parseValue, type QuantityKind } from '@halfsplit/core';
+import { parseValue, seededRandom, type QuantityKind, type Random } from '@halfsplit/core';
 
 /** Bad input: told in one sentence on stderr, exit 2. */
 export class UsageError extends Error {}
@@ -19,6 +19,7 @@ export class Options {
         continue;
       }
       const [name, inline] = arg.slice(2).split(/=(.*)/s);
+      if (this.named.has(name!)) throw new UsageError(`--${name} is given twice.`);
       const value = inline ?? args[(i += 1)];
       if (value === undefined) throw new UsageError(`--${name} needs a value.`);
       this.named.set(name!, value);
@@ -52,6 +53,27 @@ export class Options {
     const layer = LAYERS.find((l) => l === text);
     if (!layer) throw new UsageError(`--layer is one of ${LAYERS.join(', ')}, not "${text}".`);
     return layer;
+  }
+
+  /** A whole number above zero, or the usual one. */
+  count(name: string, usual: number): number {
+    const number = this.positive(name, usual);
+    if (!Number.isInteger(number))
+      throw new UsageError(`--${name} must be a whole number, not "${this.text(name)}".`);
+    return number;
+  }
+
+  /** Random numbers from `--seed`, a whole number, 1 unless it is given. */
+  random(): Random {
+    const text = this.text('seed') ?? '1';
+    if (!/^\d{1,10}$/.test(text)) throw new UsageError(`--seed must be a whole number, not "${text}".`);
+    return seededRandom(Number(text));
+  }
+
+  /** A clock that runs out after `--seconds`: asked before each step of a search. */
+  untilSeconds(usual: number): () => boolean {
+    const end = performance.now() + 1000 * this.positive('seconds', usual);
+    return () => performance.now() < end;
   }
 
   /** Refuses options that no verb asked for: they would be silently without effect. */

@@ -1,7 +1,16 @@
 import { z } from 'zod';
 import { stageSchema } from './names.ts';
 import { evidenceSchema, intakeSchema, pathSchema } from './finding.ts';
-import { modelSchema, netNameSchema, partSchema, readoutSchema } from './unit-file.ts';
+import { netNameSchema } from './field.ts';
+import { hazardSchema } from './hazard.ts';
+import { settingSchema } from './setting.ts';
+import {
+  keptPartSchema,
+  keptReadoutSchema,
+  modelSchema,
+  readoutSchema,
+  sheetPartSchema,
+} from './unit-file.ts';
 
 /** Paths, requests and answers of /api/v1. Times are ISO 8601 in UTC. */
 export const API_ROOT = '/api/v1';
@@ -18,17 +27,13 @@ export const READING_CONDITIONS = ['in circuit', 'leg lifted'] as const;
 export const readingConditionSchema = z.enum(READING_CONDITIONS);
 export type ReadingCondition = z.infer<typeof readingConditionSchema>;
 
-/** A part's own data as the unit file has it, but for the found value, which comes from the readings. */
-export const sheetPartSchema = partSchema.omit({ found: true });
-export type SheetPart = z.infer<typeof sheetPartSchema>;
-
 export const readingValueSchema = z.union([z.number(), z.literal('open'), z.literal('short')]);
 
 export const partResourceSchema = z.object({
   id: idSchema,
   version: versionSchema,
   position: z.number().int(),
-  part: partSchema,
+  part: keptPartSchema,
 });
 export type PartResource = z.infer<typeof partResourceSchema>;
 
@@ -52,7 +57,7 @@ export const readoutResourceSchema = z.object({
   id: idSchema,
   version: versionSchema,
   position: z.number().int(),
-  readout: readoutSchema,
+  readout: keptReadoutSchema,
 });
 export type ReadoutResource = z.infer<typeof readoutResourceSchema>;
 
@@ -112,7 +117,7 @@ export const unitSummarySchema = z.object({
   number: z.number().int(),
   name: z.string(),
   kind: z.string(),
-  hazards: z.array(z.string()),
+  hazards: z.array(hazardSchema),
   stage: stageSchema,
   partCount: z.number().int(),
   measuredCount: z.number().int(),
@@ -123,6 +128,9 @@ export type UnitSummary = z.infer<typeof unitSummarySchema>;
 
 export const unitResourceSchema = unitSummarySchema.omit({ partCount: true, measuredCount: true }).extend({
   notes: z.string(),
+  /** What else can hurt, in free words. */
+  hazardNotes: z.string(),
+  settings: z.array(settingSchema),
   ground: z.string(),
   nudges: nudgesSchema,
   models: z.array(modelSchema),
@@ -148,8 +156,9 @@ export type RepairHistory = z.infer<typeof repairHistorySchema>;
 export const createUnitSchema = z.object({
   name: nameSchema,
   kind: z.string().trim().max(80).default(''),
-  hazards: z.array(z.string().max(80)).max(20).default([]),
+  hazards: z.array(hazardSchema).max(20).default([]),
   notes: z.string().max(20000).default(''),
+  hazardNotes: z.string().max(2000).default(''),
 });
 export type CreateUnit = z.input<typeof createUnitSchema>;
 
@@ -161,8 +170,10 @@ export const updateUnitSchema = z.object({
   baseVersion: versionSchema,
   name: nameSchema.optional(),
   kind: z.string().trim().max(80).optional(),
-  hazards: z.array(z.string().max(80)).max(20).optional(),
+  hazards: z.array(hazardSchema).max(20).optional(),
   notes: z.string().max(20000).optional(),
+  hazardNotes: z.string().max(2000).optional(),
+  settings: z.array(settingSchema).max(200).optional(),
   stage: stageSchema.optional(),
   ground: netNameSchema.optional(),
   nudges: nudgesSchema.optional(),

@@ -1,6 +1,12 @@
 import { z } from 'zod';
+import { netNameSchema, quantitySchema, shapeOf } from './field.ts';
 import { evidenceSchema, intakeSchema, pathSchema } from './finding.ts';
-import { layerSchema, partKindSchema } from './names.ts';
+import { LAYERS, type Layer } from './names.ts';
+import { PART_DEFINITIONS, PART_KINDS, type PartKind } from './parts/index.ts';
+import { COMMON_FIELDS, type FilePart } from './parts/part.ts';
+import { READOUT_DEFINITIONS, READOUT_KINDS, type ReadoutKind } from './readouts/index.ts';
+import { READOUT_COMMON_FIELDS, type FileReadout } from './readouts/readout.ts';
+import { settingSchema } from './setting.ts';
 
 /**
  * The open unit file, `.halfsplit.json`. Values are numbers in SI units or strings in any notation of the
@@ -10,41 +16,62 @@ import { layerSchema, partKindSchema } from './names.ts';
 export const UNIT_FILE_FORMAT = 'halfsplit/unit';
 export const UNIT_FILE_VERSION = 1;
 
-export const quantitySchema = z.union([z.number(), z.string().min(1).max(64)]).meta({
-  description: 'A number in SI units, or text such as "4k7", "100n", "0.022u".',
-});
-
 export const partValueSchema = z
   .union([quantitySchema, z.literal('open'), z.literal('short')])
   .nullable()
   .meta({ description: 'A value, "open", "short", or null where the layer has none.' });
 
-export const netNameSchema = z.string().trim().min(1).max(64);
 export const refSchema = z.string().trim().min(1).max(32);
+const pinsSchema = z.record(z.string().min(1).max(32), netNameSchema);
+const paramsSchema = z.record(z.string().min(1).max(32), quantitySchema);
 
-export const partSchema = z.looseObject({
-  ref: refSchema,
-  kind: partKindSchema,
-  pins: z.record(z.string().min(1).max(32), netNameSchema),
-  marked: partValueSchema.optional(),
-  found: partValueSchema.optional(),
-  planned: partValueSchema.optional(),
-  proven: partValueSchema.optional(),
-  tolerance: z
-    .number()
-    .min(0)
-    .max(10)
-    .optional()
-    .meta({ description: 'Fraction: 0.05 is plus or minus 5 %.' }),
-  model: z.string().max(64).optional(),
-  params: z.record(z.string(), z.union([quantitySchema, z.string()])).optional(),
-  note: z.string().max(2000).optional(),
-});
+const unknownKind = (of: string, kinds: readonly string[]) => (issue: { readonly code?: string }) =>
+  issue.code === 'invalid_union' ? `it is no kind of ${of}; there are ${kinds.join(', ')}` : undefined;
+
+/** The schema of one kind of part, with the layers it may carry. */
+function partShape(kind: PartKind, layers: readonly Layer[]) {
+  const { fields, params } = PART_DEFINITIONS[kind];
+  return z.looseObject({
+    ref: refSchema,
+    kind: z.literal(kind),
+    pins: pinsSchema,
+    ...Object.fromEntries(layers.map((layer) => [layer, partValueSchema.optional()])),
+    ...shapeOf(COMMON_FIELDS),
+    model: z.string().max(64).optional(),
+    params: paramsSchema.optional(),
+    ...shapeOf(fields),
+    ...shapeOf(params),
+  });
+}
+
+type PartShape = ReturnType<typeof partShape>;
+const anyPart = (layers: readonly Layer[]) =>
+  z.discriminatedUnion(
+    'kind',
+    PART_KINDS.map((kind) => partShape(kind, layers)) as [PartShape, ...PartShape[]],
+    { error: unknownKind('part', PART_KINDS) },
+  );
+
+/** A part of any kind as a file may have it: one schema a kind, made from its definition. */
+export const partSchema = anyPart(LAYERS) as z.ZodType<FilePart, FilePart>;
+/** A part's own data, but for the found value, which comes from the readings. */
+export const sheetPartSchema = anyPart(LAYERS.filter((l) => l !== 'found')) as z.ZodType<
+  SheetPart,
+  SheetPart
+>;
+export type SheetPart = FilePart;
+
+/** A part as it is kept: whatever an older version wrote is handed on, and read where it is used. */
+export const keptPartSchema = z.looseObject({
+  ref: z.string(),
+  kind: z.enum(PART_KINDS),
+  pins: z.record(z.string(), z.string()),
+}) as z.ZodType<SheetPart, SheetPart>;
 
 /** A model that a unit brings along: a type number the library does not have, or has otherwise. */
 export const modelSchema = z.looseObject({
   name: z.string().trim().min(1).max(64),
-  kind: partKindSchema,
+  kind: z.enum(PART_KINDS),
   params: z.record(z.string().min(1).max(16), z.union([z.number(), z.string()])),
 });
 export type OwnModel = z.infer<typeof modelSchema>;
@@ -55,43 +82,46 @@ export const circuitSchema = z.looseObject({
   models: z.array(modelSchema).max(200).optional(),
 });
 
-export const wantSchema = z.looseObject({
-  min: quantitySchema.optional(),
-  max: quantitySchema.optional(),
-  target: quantitySchema.optional(),
-  within: quantitySchema.optional(),
-});
+export const wantSchema = z.strictObject(
+  {
+    min: quantitySchema.optional(),
+    max: quantitySchema.optional(),
+    target: quantitySchema.optional(),
+    within: quantitySchema.optional(),
+  },
+  {
+    error: (issue) =>
+      issue.code === 'unrecognized_keys'
+        ? `${issue.keys.map((k) => `"${k}"`).join(', ')} is not known here; a want has min, max, target and within`
+        : undefined,
+  },
+);
 
-export const READOUT_KINDS = [
-  'gain',
-  'corner',
-  'voltage',
-  'current',
-  'dissipation',
-  'inputImpedance',
-  'outputImpedance',
-  'noise',
-  'thd',
-  'headroom',
-  'rate',
-  'period',
-  'delay',
-  'separation',
-  'curveError',
-  'thump',
-  'ripple',
-  'range',
-  'stability',
-] as const;
-export const readoutKindSchema = z.enum(READOUT_KINDS);
-export type ReadoutKind = z.infer<typeof readoutKindSchema>;
+function readoutShape(kind: ReadoutKind) {
+  return z.looseObject({
+    id: z.string().trim().min(1).max(64),
+    name: z.string().trim().min(1).max(120),
+    kind: z.literal(kind),
+    ...shapeOf(READOUT_DEFINITIONS[kind].fields),
+    ...shapeOf(READOUT_COMMON_FIELDS),
+    want: wantSchema.optional(),
+  });
+}
+type ReadoutShape = ReturnType<typeof readoutShape>;
 
-export const readoutSchema = z.looseObject({
-  id: z.string().trim().min(1).max(64),
-  name: z.string().trim().min(1).max(120),
-  kind: readoutKindSchema,
-  want: wantSchema.optional(),
-});
+/** A readout of any kind as a file may have it: one schema a kind, made from its definition. */
+export const readoutSchema = z.discriminatedUnion(
+  'kind',
+  READOUT_KINDS.map(readoutShape) as [ReadoutShape, ...ReadoutShape[]],
+  { error: unknownKind('readout', READOUT_KINDS) },
+) as z.ZodType<FileReadout, FileReadout>;
+
+/** A readout as it is kept: whatever an older version wrote is handed on, and read where it is used. */
+export const keptReadoutSchema = z.looseObject({
+  id: z.string(),
+  name: z.string(),
+  kind: z.enum(READOUT_KINDS),
+}) as z.ZodType<FileReadout, FileReadout>;
 
 /** A photo of a board as a file carries it, with the points on it in fractions of width and height. */
 export const filePhotoSchema = z.looseObject({
@@ -117,13 +147,16 @@ export const unitFileSchema = z.looseObject({
     .looseObject({
       name: z.string().max(120).optional(),
       kind: z.string().max(80).optional(),
+      /** Known hazards; other texts of older files become notes. */
       hazards: z.array(z.string().max(80)).max(20).optional(),
+      hazardNotes: z.string().max(2000).optional(),
       notes: z.string().max(20000).optional(),
     })
     .optional(),
   circuit: circuitSchema,
   readouts: z.array(readoutSchema).max(200).optional(),
   path: pathSchema.optional(),
+  settings: z.array(settingSchema).max(200).optional(),
   evidence: z.array(evidenceSchema).max(2000).optional(),
   intake: intakeSchema.optional(),
   plan: z.looseObject({}).optional(),
@@ -132,7 +165,3 @@ export const unitFileSchema = z.looseObject({
 });
 
 export type UnitFile = z.infer<typeof unitFileSchema>;
-export type UnitFilePart = z.infer<typeof partSchema>;
-export type UnitFileReadout = z.infer<typeof readoutSchema>;
-export type Want = z.infer<typeof wantSchema>;
-export { layerSchema };

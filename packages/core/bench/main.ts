@@ -2,7 +2,7 @@ import { once } from 'node:events';
 import { Worker } from 'node:worker_threads';
 import { Matrix, solve as solveDense } from 'ml-matrix';
 import {
-  BenchModel,
+  AnalysisSession,
   evaluateReadout,
   faultDictionary,
   layoutCircuit,
@@ -11,6 +11,7 @@ import {
   posteriorOf,
   preparePath,
   readEvidence,
+  resolveLayer,
   solve,
   transient,
   voltageQuantities,
@@ -81,8 +82,10 @@ function denseSolve(signal: SmallSignal, omega: number): () => void {
   return () => void solveDense(real, b);
 }
 
+const sessionOf = (circuit: Circuit) => new AnalysisSession(resolveLayer(circuit, 'marked'));
+
 for (const nodes of [10, 20, 40, 80]) {
-  const model = new BenchModel(ladder(nodes), 'marked');
+  const model = sessionOf(ladder(nodes));
   const signal = model.smallSignal;
   let f = 100;
   const us = medianUs(() => {
@@ -98,7 +101,7 @@ for (const nodes of [10, 20, 40, 80]) {
 }
 
 const active = randomCircuit(7, 6);
-const activeModel = new BenchModel(active, 'marked');
+const activeModel = sessionOf(active);
 let frequency = 100;
 add(
   `AC, one frequency, active circuit of ${active.parts.length} parts`,
@@ -109,12 +112,12 @@ add(
 );
 add(
   `operating point from zero, ${active.parts.length} parts`,
-  medianUs(() => void new BenchModel(active, 'marked').tryOperatingPoint()),
+  medianUs(() => void sessionOf(active).tryOperatingPoint()),
 );
 for (const { document } of DEMO_UNITS) {
   add(
     `operating point from zero, ${document.unit.name ?? ''}`,
-    medianUs(() => void new BenchModel(document.circuit, 'marked').tryOperatingPoint()),
+    medianUs(() => void sessionOf(document.circuit).tryOperatingPoint()),
   );
 }
 const forty = randomCircuit(5, 7);
@@ -129,8 +132,7 @@ add(
   'one readout after turning a value',
   medianUs(() => {
     value = value > 1e5 ? 1000 : value * 1.1;
-    activeModel.retune(resistor.ref, value);
-    evaluateReadout(activeModel, gain);
+    evaluateReadout(activeModel.with({ values: new Map([[resistor.ref, value]]) }), gain);
   }),
 );
 add(
@@ -182,7 +184,7 @@ for (const [name, circuit] of [
   ['two-transistor stage', STAGE],
   ['opamp clipper', CLIPPER],
 ] as const) {
-  const model = new BenchModel(circuit, 'marked');
+  const model = sessionOf(circuit);
   for (const [how, options] of [
     ['steps by error', {}],
     ['every 1/48000 s', { stepS: 1 / 48_000 }],
@@ -262,7 +264,10 @@ add(
   medianUs(() => void posteriorOf(large, []), 5),
 );
 const larkUnit = DEMO_UNITS.find((u) => u.document.circuit.parts.length >= 37)!.document.circuit;
-const dictionaryUs = medianUs(() => void faultDictionary(larkUnit, voltageQuantities(larkUnit)), 3);
+const dictionaryUs = medianUs(
+  () => void faultDictionary(resolveLayer(larkUnit, 'found'), voltageQuantities(larkUnit)),
+  3,
+);
 add(`fault dictionary of ${larkUnit.parts.length} parts, voltages at every net, one worker`, dictionaryUs);
 
 const width = Math.max(...rows.map((r) => r.what.length));

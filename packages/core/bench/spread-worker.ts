@@ -1,7 +1,8 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import {
-  BenchModel,
+  AnalysisSession,
   readoutRuns,
+  resolveLayer,
   seededRandom,
   spreadParts,
   type Circuit,
@@ -10,10 +11,11 @@ import {
 
 /** One worker of the tolerance bench: makes its share of the runs each time it is asked, after a warm-up. */
 const { circuit, readouts, seed } = workerData as { circuit: Circuit; readouts: Readout[]; seed: number };
-const model = new BenchModel(circuit, 'marked');
-const parts = spreadParts(circuit, model, () => 0.05);
+const resolved = resolveLayer(circuit, 'marked');
+const session = new AnalysisSession(resolved);
+const parts = spreadParts(resolved, () => 0.05);
 const make = (runs: number) =>
-  readoutRuns(model, readouts, readouts, parts, { runs, random: seededRandom(seed) });
+  readoutRuns(session, readouts, { readouts }, parts, { runs, random: seededRandom(seed) });
 make(500);
-parentPort!.on('message', (runs: number) => parentPort!.postMessage(make(runs)));
+parentPort!.on('message', (runs: number) => parentPort!.postMessage(make(runs).values));
 parentPort!.postMessage('ready');

@@ -15,6 +15,8 @@ export interface ErrorData {
   readonly where?: string | undefined;
   readonly detail?: string | undefined;
   readonly parts?: readonly string[] | undefined;
+  /** A known name that an unknown one is like. */
+  readonly resembles?: string | undefined;
 }
 
 const list = (names: readonly string[] | undefined) => {
@@ -22,6 +24,9 @@ const list = (names: readonly string[] | undefined) => {
   if (all.length < 2) return all.join('');
   return `${all.slice(0, -1).join(', ')} and ${all[all.length - 1]}`;
 };
+
+/** "an opamp", "a resistor": English goes by the sound, which these words do not hide. */
+const withArticle = (words: string) => `${/^([aeiou8]|LED)/.test(words) ? 'an' : 'a'} ${words}`;
 
 export const CATALOGUE = {
   'value/empty': {
@@ -97,6 +102,20 @@ export const CATALOGUE = {
       `Net ${d.net} has no DC path to ground: only ${list(d.parts)} ${(d.parts?.length ?? 0) === 1 ? 'touches' : 'touch'} it.`,
     hint: 'Add the resistor that sets its voltage, or check for a missing connection.',
   },
+  'circuit/unknown-field': {
+    sentence: (d) =>
+      `${d.where}: ${d.text} is not a parameter of ${withArticle(d.detail ?? 'part')}${d.resembles ? `; ${d.resembles}?` : ''}.`,
+    hint: 'It is kept, and has no effect: correct its name, or take it out.',
+  },
+  'circuit/unknown-model': {
+    sentence: (d) =>
+      `${d.ref}: nothing is known of a ${d.text}${d.resembles ? `; ${d.resembles}?` : ''}. ${d.detail}.`,
+    hint: 'Correct the type number, or add a model of your own for it.',
+  },
+  'circuit/over-rating': {
+    sentence: (d) => `${d.ref}: ${d.detail}.`,
+    hint: 'Fit one that bears it, or find out what drives it so far.',
+  },
   'circuit/no-value': {
     sentence: (d) => `${d.ref} has no value.`,
     hint: 'Type what is printed on it, or measure it.',
@@ -135,9 +154,21 @@ export const CATALOGUE = {
     sentence: (d) => `${d.where}: ${d.detail}.`,
     hint: 'Name a signal or supply of the circuit.',
   },
+  'analysis/bad-request': {
+    sentence: (d) => `${d.where}: ${d.detail}.`,
+    hint: 'Ask for something that can be computed.',
+  },
+  'analysis/no-steady-state': {
+    sentence: (d) => `No periodic steady state was found: ${d.detail}.`,
+    hint: 'A circuit that oscillates, latches or drifts by itself has none; try another level or frequency.',
+  },
   'readout/not-defined': {
     sentence: (d) => `Readout ${d.where}: ${d.detail}.`,
     hint: 'Correct the readout’s definition.',
+  },
+  'readout/left-out': {
+    sentence: (d) => `Readout ${d.where} was left out: the time given was over.`,
+    hint: 'Ask with more time to have it.',
   },
   'model/unreadable': {
     sentence: (d) => `${d.detail}.`,

@@ -7,7 +7,7 @@ import { partsFromLines, type DemoUnit } from './demo-unit.ts';
 const channel = (n: 1 | 2, side: 'L' | 'R') => `
   G${n}01 5mV 1kHz resistance=1k in${side} 0
   R${n}01 47k 5% in${side} 0
-  C${n}01 4.7u polarised 20% voltage=25 in${side} b1${side}
+  C${n}01 4.7u polarised 20% voltage=25 b1${side} in${side}
   R${n}02 220k 10% b1${side} e2${side}
   Q${n}01 BC549C c=c1${side} b=b1${side} e=e1${side}
   R${n}03 180k 10% vcc c1${side}
@@ -40,7 +40,7 @@ const curve = (side: 'L' | 'R', name: string, frequencyHz: number, label: string
   kind: 'curveError' as const,
   from: `in${side}`,
   to: `out${side}`,
-  curve: 'disc-replay',
+  curve: 'disc-replay' as const,
   frequencyHz,
   want: { min: -0.5, max: 0.5 },
 });
@@ -61,7 +61,8 @@ export const larkDiscPreamp: DemoUnit = {
     unit: {
       name: 'Lark 3 disc preamp',
       kind: 'preamplifier',
-      hazards: ['24 V wall supply'],
+      hazards: [],
+      hazardNotes: '24 V wall supply',
       notes:
         'Studio B, Radio Brindle. Left channel dull and quiet, right channel fine. Not opened before, dusty.',
     },

@@ -1,8 +1,10 @@
+import { readoutDefinitionOf } from '@halfsplit/contract';
 import {
   evaluateAll,
   outsideBy,
   rankDrifts,
-  READOUTS,
+  markedValue,
+  resolveLayer,
   seededRandom,
   smallestReplacement,
   type Circuit,
@@ -18,7 +20,7 @@ const LITTLE = 0.01;
 const FACTOR = 2.5;
 
 const canDrift = (p: Part) =>
-  (p.kind === 'resistor' || p.kind === 'capacitor') && typeof p.marked === 'number';
+  (p.kind === 'resistor' || p.kind === 'capacitor') && typeof markedValue(p) === 'number';
 const withFound = (circuit: Circuit, values: ReadonlyMap<string, number>): Circuit => ({
   ...circuit,
   parts: circuit.parts.map((p) => (values.has(p.ref) ? { ...p, found: values.get(p.ref)! } : p)),
@@ -29,22 +31,23 @@ describe.each(DEMO_UNITS.map((u) => [u.document.unit.name ?? '', u.document] as 
   (name, { circuit, readouts }) => {
     it('is first by harm, and replacing the proposed parts brings every readout back', () => {
       const random = seededRandom(name.length);
-      const quick = readouts.filter((r) => READOUTS[r.kind].isSlow !== true && r.kind !== 'range');
+      const quick = readouts.filter((r) => readoutDefinitionOf(r.kind).isSlow !== true);
       const outOf = (of: Circuit) =>
-        evaluateAll(of, quick, 'found').filter((a, i) => !a.ok || outsideBy(a.value, quick[i]!.want) !== 0)
-          .length;
+        evaluateAll(resolveLayer(of, 'found'), quick).filter(
+          (a, i) => !a.ok || outsideBy(a.value, quick[i]!.want) !== 0,
+        ).length;
       const sound = { ...circuit, parts: circuit.parts.map((p) => ({ ...p, found: null })) };
       const candidates = sound.parts.filter(canDrift);
       let planted = 0;
       for (const part of candidates) {
-        const wrong = (part.marked as number) * FACTOR;
+        const wrong = Number(markedValue(part)) * FACTOR;
         if (outOf(withFound(sound, new Map([[part.ref, wrong]]))) === 0) continue;
         planted += 1;
         const values = new Map([[part.ref, wrong]]);
         for (let i = 0; i < BESIDES; i += 1) {
           const other = candidates[Math.floor(random() * candidates.length)]!;
           if (other.ref !== part.ref)
-            values.set(other.ref, (other.marked as number) * (1 + LITTLE * (2 * random() - 1)));
+            values.set(other.ref, Number(markedValue(other)) * (1 + LITTLE * (2 * random() - 1)));
         }
         const drifted = withFound(sound, values);
         expect(rankDrifts(drifted, readouts)[0]!.ref, part.ref).toBe(part.ref);

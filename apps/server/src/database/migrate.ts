@@ -4,6 +4,7 @@ import * as units from './migrations/0001-units.ts';
 import * as finding from './migrations/0002-finding.ts';
 import * as esr from './migrations/0003-esr.ts';
 import * as aspect from './migrations/0004-aspect.ts';
+import * as hazardsAndSettings from './migrations/0005-hazards-and-settings.ts';
 
 interface Migration {
   up(query: QueryInterface): Promise<void>;
@@ -22,6 +23,7 @@ const MIGRATIONS = [
   named('0002-finding', finding),
   named('0003-esr', esr),
   named('0004-aspect', aspect),
+  named('0005-hazards-and-settings', hazardsAndSettings),
 ];
 
 /** Brings the database to the newest state; does nothing when it is there already. */

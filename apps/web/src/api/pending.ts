@@ -4,7 +4,7 @@ import type {
   PhotoResource,
   ReadingCondition,
   SheetPart,
-  UnitFileReadout,
+  FileReadout,
   UnitResource,
   UpdateUnit,
 } from '@halfsplit/contract';
@@ -32,12 +32,12 @@ export type Change =
       readonly aspect?: string;
       readonly takenAt: string;
     }
-  | { readonly type: 'add-readout'; readonly tempId: string; readonly readout: UnitFileReadout }
+  | { readonly type: 'add-readout'; readonly tempId: string; readonly readout: FileReadout }
   | {
       readonly type: 'update-readout';
       readonly readoutId: string;
       readonly seen: number;
-      readonly readout: UnitFileReadout;
+      readonly readout: FileReadout;
     }
   | { readonly type: 'remove-readout'; readonly readoutId: string; readonly seen: number }
   | { readonly type: 'accept-plan'; readonly changes: AcceptPlan['changes']; readonly reason: string }

@@ -2,17 +2,16 @@ import {
   formatQuantity,
   formatSheetLine,
   KINDS,
-  normalisePart,
+  readPart,
   QUANTITY_KINDS,
-  type Part,
+  type UnreadPart,
 } from '@halfsplit/core';
-import { partResourceSchema, readoutResourceSchema, type UnitFilePart } from '@halfsplit/contract';
+import { partResourceSchema, readoutResourceSchema } from '@halfsplit/contract';
 import { Button, Modal } from 'antd';
 import { useOutbox, useOutboxState } from '../api/outbox-context.tsx';
 import type { Change } from '../api/pending.ts';
 
-const lineOf = (part: unknown): string =>
-  formatSheetLine(normalisePart(part as UnitFilePart, (part as Part).ref, []));
+const lineOf = (part: UnreadPart): string => formatSheetLine(readPart(part, part.ref, []));
 
 /** Two values of one thing: what is there now, and what you entered. You choose; nothing is dropped silently. */
 export function ConflictDialog() {

@@ -1,5 +1,12 @@
 import type { UnitResource } from '@halfsplit/contract';
-import { checkCircuit, withValues, type Readout } from '@halfsplit/core';
+import {
+  assumptionsOf,
+  checkCircuit,
+  checkReadouts,
+  transferEnds,
+  withValues,
+  type Readout,
+} from '@halfsplit/core';
 import { Button, Spin } from 'antd';
 import { memo, useCallback, useMemo, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
@@ -68,9 +75,18 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
     () => (trial.size === 0 ? saved : { ...saved, circuit: withValues(saved.circuit, 'planned', trial) }),
     [saved, trial],
   );
-  const problems = useMemo(() => checkCircuit(saved.circuit, saved.readouts), [saved]);
   const response = useMemo(() => responseNets(document.readouts, readoutId), [document.readouts, readoutId]);
   const analysis = useAnalysis(document, response);
+  const written = useMemo(
+    () => [
+      ...checkCircuit(saved.circuit),
+      ...assumptionsOf(saved),
+      ...checkReadouts(saved.circuit, saved.readouts, saved.settings),
+    ],
+    [saved],
+  );
+  const overRated = analysis?.layers.marked.overRated;
+  const problems = useMemo(() => [...written, ...(overRated ?? [])], [written, overRated]);
   useLive(unit);
   useStage(unit, useLocation().pathname, change);
   useUndoKey(unit, change);
@@ -130,8 +146,6 @@ function responseNets(
   readouts: readonly Readout[],
   chosen: string | null,
 ): { from: string; to: string } | null {
-  const hasNets = (r: Readout) =>
-    typeof r['from'] === 'string' && typeof r['to'] === 'string' && r.kind !== 'range';
-  const readout = readouts.find((r) => r.id === chosen && hasNets(r)) ?? readouts.find(hasNets);
-  return readout ? { from: readout['from'] as string, to: readout['to'] as string } : null;
+  const chosenEnds = readouts.filter((r) => r.id === chosen).map(transferEnds)[0];
+  return chosenEnds ?? readouts.map(transferEnds).find((ends) => ends !== null) ?? null;
 }

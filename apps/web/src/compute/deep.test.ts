@@ -1,4 +1,4 @@
-import { BenchModel, magnitude, noiseAt, ratioToDb } from '@halfsplit/core';
+import { AnalysisSession, resolveLayer, transfer, magnitude, noiseAt, ratioToDb } from '@halfsplit/core';
 import { larkDiscPreamp, wrenTalkback } from '@halfsplit/demo';
 import { describe, expect, it } from 'vitest';
 import { deepAnalysis, SPREAD_RUNS, spreadBand, spreadRuns, type DeepRequest } from './deep.ts';
@@ -18,10 +18,10 @@ describe('what is computed when it is asked for', () => {
   it('spreads around the gain of the circuit, narrowest shares joined', () => {
     const shares = [1, 2].map((seed) => spreadRuns(request('spread'), seed, SPREAD_RUNS / 10, quiet));
     const band = spreadBand(shares);
-    const model = new BenchModel(larkDiscPreamp.document.circuit, 'marked');
+    const model = new AnalysisSession(resolveLayer(larkDiscPreamp.document.circuit, 'marked'));
     const [low, high] = band.series as [(typeof band.series)[0], (typeof band.series)[0]];
     low.x.forEach((f, i) => {
-      const gain = ratioToDb(magnitude(model.transfer('inL', 'outL', f)));
+      const gain = ratioToDb(magnitude(transfer(model, 'inL', 'outL', f)));
       expect(low.y[i]!).toBeLessThan(gain + 0.05);
       expect(high.y[i]!).toBeGreaterThan(gain - 0.05);
     });
@@ -30,7 +30,7 @@ describe('what is computed when it is asked for', () => {
 
   it('says the noise that the engine says, and where most of it comes from', () => {
     const answer = deepAnalysis(request('noise'), quiet);
-    const model = new BenchModel(larkDiscPreamp.document.circuit, 'marked');
+    const model = new AnalysisSession(resolveLayer(larkDiscPreamp.document.circuit, 'marked'));
     const [most] = noiseAt(model, { out: 'outL' }).contributors;
     expect(answer.ok).toBe(true);
     expect(answer.sentence).toContain(most!.ref);

@@ -1,6 +1,6 @@
 import type { Layer } from '@halfsplit/contract';
 import {
-  BenchModel,
+  AnalysisSession,
   formatQuantity,
   HalfsplitError,
   logSpaced,
@@ -12,7 +12,9 @@ import {
   readoutSlopes,
   seededRandom,
   spreadParts,
+  resolveLayer,
   toleranceRuns,
+  transfer,
   transient,
   unitOf,
   usualTolerance,
@@ -58,12 +60,12 @@ const OUTSIDE = 0.05;
 /** Makes one analysis; what has no answer is a sentence. */
 export function deepAnalysis(request: DeepRequest, onProgress: (fraction: number) => void): DeepAnswer {
   try {
-    const model = new BenchModel(request.document.circuit, request.layer);
+    const session = new AnalysisSession(resolveLayer(request.document.circuit, request.layer));
     if (request.kind === 'spread')
       return spreadBand([spreadRuns(request, SPREAD_SEEDS[0], SPREAD_RUNS, onProgress)]);
-    if (request.kind === 'parts') return whatMoves(model, request);
-    if (request.kind === 'noise') return noise(model, request);
-    return request.kind === 'stability' ? stability(model) : switchOn(model, request, onProgress);
+    if (request.kind === 'parts') return whatMoves(session, request);
+    if (request.kind === 'noise') return noise(session, request);
+    return request.kind === 'stability' ? stability(session) : switchOn(session, request, onProgress);
   } catch (error) {
     if (error instanceof HalfsplitError || error instanceof NoOperatingPoint)
       return { kind: request.kind, ok: false, sentence: error.message, series: [] };
@@ -80,21 +82,21 @@ export interface SpreadRuns {
   readonly gainDb: readonly Float64Array[];
 }
 
-/** Makes one share of a spread. Throws as the model does. */
+/** Makes one share of a spread. Throws as assembling does. */
 export function spreadRuns(
   { document, layer, from, to }: DeepRequest,
   seed: number,
   runs: number,
   onProgress: (fraction: number) => void,
 ): SpreadRuns {
-  const model = new BenchModel(document.circuit, layer);
+  const session = new AnalysisSession(resolveLayer(document.circuit, layer));
   const frequencyHz = logSpaced(10, 100_000, SPREAD_PER_DECADE);
-  const parts = spreadParts(document.circuit, model, usualTolerance);
-  const gains = frequencyHz.map((f) => () => ratioToDb(magnitude(model.transfer(from, to, f))));
-  return {
-    frequencyHz,
-    gainDb: toleranceRuns(model, parts, gains, { runs, random: seededRandom(seed), onProgress }),
-  };
+  const parts = spreadParts(session.circuit, usualTolerance);
+  const gains = frequencyHz.map(
+    (f) => (at: AnalysisSession) => ratioToDb(magnitude(transfer(at, from, to, f))),
+  );
+  const { values } = toleranceRuns(session, parts, gains, { runs, random: seededRandom(seed), onProgress });
+  return { frequencyHz, gainDb: values };
 }
 
 /** The band of a spread from its shares. */
@@ -119,12 +121,12 @@ export function spreadBand(shares: readonly SpreadRuns[]): DeepAnswer {
 }
 
 /** How far each part moves the readout that is drawn. */
-function whatMoves(model: BenchModel, { document, readoutId }: DeepRequest): DeepAnswer {
+function whatMoves(session: AnalysisSession, { document, readoutId }: DeepRequest): DeepAnswer {
   const readout = document.readouts.find((r) => r.id === readoutId);
-  const parts = spreadParts(document.circuit, model, usualTolerance);
+  const parts = spreadParts(session.circuit, usualTolerance);
   if (!readout || parts.length === 0)
     return { kind: 'parts', ok: false, sentence: 'There is nothing to move it.', series: [] };
-  const slopes = readoutSlopes(model, readout, document.readouts, parts)
+  const slopes = readoutSlopes(session, readout, document, parts)
     .map((slope, i) => ({ ref: parts[i]!.ref, perPercent: slope / 100 }))
     .sort((a, b) => Math.abs(b.perPercent) - Math.abs(a.perPercent));
   const [first] = slopes;
@@ -139,9 +141,9 @@ function whatMoves(model: BenchModel, { document, readoutId }: DeepRequest): Dee
 const signed = (value: number, unit: Unit) =>
   `${value > 0 ? '+' : '−'}${formatQuantity(Math.abs(value), unit, { digits: 2 })}`;
 
-function noise(model: BenchModel, { to }: DeepRequest): DeepAnswer {
-  const plain = noiseAt(model, { out: to });
-  const weighted = noiseAt(model, { out: to, weighting: 'A' });
+function noise(session: AnalysisSession, { to }: DeepRequest): DeepAnswer {
+  const plain = noiseAt(session, { out: to });
+  const weighted = noiseAt(session, { out: to, weighting: 'A' });
   const loudest = weighted.contributors.slice(0, 2).map((c) => `${c.ref} ${Math.round(c.share * 100)} %`);
   const nano = plain.densityV.map((v) => v * 1e9);
   return {
@@ -152,8 +154,8 @@ function noise(model: BenchModel, { to }: DeepRequest): DeepAnswer {
   };
 }
 
-function stability(model: BenchModel): DeepAnswer {
-  const { poles, stable } = naturalFrequencies(model);
+function stability(session: AnalysisSession): DeepAnswer {
+  const { poles, stable } = naturalFrequencies(session);
   const rising = poles.filter((p) => p.re > 0);
   const ringing = poles.filter((p) => p.im > 0 && p.q > 2).sort((a, b) => b.q - a.q)[0];
   const swinging = rising.find((p) => p.im > 0);
@@ -175,12 +177,11 @@ const LISTED_POINTS = 600;
 
 /** The output after switch-on, in runs that grow until it has come to rest. */
 function switchOn(
-  model: BenchModel,
-  { document, layer, to }: DeepRequest,
+  session: AnalysisSession,
+  { to }: DeepRequest,
   onProgress: (fraction: number) => void,
 ): DeepAnswer {
-  const parts = document.circuit.parts.map((p) => (p.kind === 'signal' ? { ...p, [layer]: 0 } : p));
-  const silent = new BenchModel({ ...model.circuit, parts }, layer);
+  const silent = session.with({ silence: 'all' });
   const node = silent.system.node(to);
   for (let stopS = FIRST_RUN_S; ; stopS *= RUN_GROWTH) {
     const [x, y]: [number[], number[]] = [[], []];

@@ -1,21 +1,24 @@
-import { LAYERS, type Layer } from '@halfsplit/contract';
+import { readoutDefinitionOf, type Layer } from '@halfsplit/contract';
 import {
-  BenchModel,
+  AnalysisSession,
+  byLayer,
+  checkRatings,
   evaluateReadout,
   HalfsplitError,
   logSpaced,
   magnitude,
   NoOperatingPoint,
   onDistinctLayers,
-  READOUTS,
   ratioToDb,
   solve,
+  transfer,
   unitOf,
   type Problem,
-  type Proposal,
+  type LayerCircuit,
   type Readout,
   type ReadoutAnswer,
   type ReadoutRow,
+  type SolveAnswer,
   type SolveRequest,
   type UnitDocument,
 } from '@halfsplit/core';
@@ -29,6 +32,8 @@ export interface LayerAnalysis {
   readonly supplies: Readonly<Record<string, number>>;
   /** Gain in dB at the frequencies of the analysis; null when it cannot be computed. */
   readonly gainDb: readonly number[] | null;
+  /** What is asked of parts beyond their ratings. */
+  readonly overRated: readonly Problem[];
 }
 
 export interface Analysis {
@@ -41,7 +46,7 @@ export interface Analysis {
 
 export interface AnalysisRequest {
   readonly document: UnitDocument;
-  /** Nets between which the response is drawn; absent when there are none. */
+  /** Net or source, and net, between which the response is drawn; absent when there are none. */
   readonly response: { readonly from: string; readonly to: string } | null;
 }
 
@@ -49,19 +54,16 @@ const LOWEST_HZ = 10;
 const HIGHEST_HZ = 100_000;
 const POINTS_PER_DECADE = 24;
 
-const isSlow = (readout: Readout) => READOUTS[readout.kind].isSlow === true;
+const isSlow = (readout: Readout) => readoutDefinitionOf(readout.kind).isSlow === true;
 
 /** Everything a unit's page shows at once: quick readouts, net voltages and the response on every layer. */
 export function analyse({ document, response }: AnalysisRequest): Analysis {
   const frequencyHz = logSpaced(LOWEST_HZ, HIGHEST_HZ, POINTS_PER_DECADE);
   const quick = document.readouts.filter((r) => !isSlow(r));
-  const made = onDistinctLayers(document.circuit, (layer) =>
-    analyseLayer(document, quick, layer, response, frequencyHz),
+  const made = onDistinctLayers(document.circuit, (circuit) =>
+    analyseLayer(document, quick, circuit, response, frequencyHz),
   );
-  const layers = Object.fromEntries(LAYERS.map((l, i) => [l, made[i]!.analysis])) as Record<
-    Layer,
-    LayerAnalysis
-  >;
+  const layers = byLayer(made.map((m) => m.analysis));
   return {
     frequencyHz,
     isSlowPending: true,
@@ -78,12 +80,10 @@ export function analyse({ document, response }: AnalysisRequest): Analysis {
 export function analyseSlowly(document: UnitDocument): readonly ReadoutRow[] {
   const slow = document.readouts.filter(isSlow);
   if (slow.length === 0) return [];
-  const made = onDistinctLayers(document.circuit, (layer): readonly ReadoutAnswer[] => {
-    const model = tryModel(document, layer);
+  const made = onDistinctLayers(document.circuit, (circuit): readonly ReadoutAnswer[] => {
+    const session = trySession(circuit);
     return slow.map((r) =>
-      'problem' in model
-        ? { ok: false, problem: model.problem }
-        : evaluateReadout(model, r, document.readouts),
+      'problem' in session ? { ok: false, problem: session.problem } : evaluateReadout(session, r, document),
     );
   });
   return rowsOf(document, slow, made);
@@ -97,14 +97,14 @@ function rowsOf(
   return readouts.map((readout, i) => ({
     id: readout.id,
     unit: unitOf(readout, document.readouts),
-    answers: Object.fromEntries(LAYERS.map((l, k) => [l, answers[k]![i]!])) as Record<Layer, ReadoutAnswer>,
+    answers: byLayer(answers.map((a) => a[i]!)),
   }));
 }
 
-/** The model of a layer, or the problem that keeps it from being assembled. */
-function tryModel(document: UnitDocument, layer: Layer): BenchModel | { problem: Problem } {
+/** A session on a layer's circuit, or the problem that keeps it from being assembled. */
+function trySession(circuit: LayerCircuit): AnalysisSession | { problem: Problem } {
   try {
-    return new BenchModel(document.circuit, layer);
+    return new AnalysisSession(circuit);
   } catch (error) {
     if (error instanceof HalfsplitError) return { problem: error.problem };
     throw error;
@@ -114,41 +114,39 @@ function tryModel(document: UnitDocument, layer: Layer): BenchModel | { problem:
 function analyseLayer(
   document: UnitDocument,
   readouts: readonly Readout[],
-  layer: Layer,
+  circuit: LayerCircuit,
   response: AnalysisRequest['response'],
   frequencyHz: readonly number[],
 ): { answers: readonly ReadoutAnswer[]; analysis: LayerAnalysis } {
-  const model = tryModel(document, layer);
-  if ('problem' in model) {
-    const { problem } = model;
+  const nothing = { volts: null, supplies: {}, gainDb: null, overRated: [] };
+  const session = trySession(circuit);
+  if ('problem' in session) {
+    const { problem } = session;
     return {
       answers: readouts.map(() => ({ ok: false, problem })),
-      analysis: { volts: null, reason: problem.message, supplies: {}, gainDb: null },
+      analysis: { ...nothing, reason: problem.message },
     };
   }
-  const point = model.tryOperatingPoint();
-  const answers = readouts.map((r) => evaluateReadout(model, r));
-  if (!point.ok)
-    return { answers, analysis: { volts: null, reason: point.problem.message, supplies: {}, gainDb: null } };
-  const volts = Object.fromEntries(model.system.nets().map(([net, i]) => [net, point.x[i]!]));
+  const point = session.tryOperatingPoint();
+  const answers = readouts.map((r) => evaluateReadout(session, r, document));
+  const gainDb = response && responseOf(session, response, frequencyHz);
+  if (!point.ok) return { answers, analysis: { ...nothing, reason: point.problem.message, gainDb } };
+  const volts = Object.fromEntries(session.system.nets().map(([net, i]) => [net, point.x[i]!]));
   const supplies = Object.fromEntries(
-    document.circuit.parts
+    circuit.parts
       .filter((p) => p.kind === 'supply')
-      .map((p) => [p.ref, Math.abs(model.system.device(p.ref).report(point.x).current)]),
+      .map((p) => [p.ref, Math.abs(session.system.device(p.ref).report(point.x).current)]),
   );
-  return {
-    answers,
-    analysis: { volts, reason: null, supplies, gainDb: response && responseOf(model, response, frequencyHz) },
-  };
+  return { answers, analysis: { volts, reason: null, supplies, gainDb, overRated: checkRatings(circuit) } };
 }
 
 function responseOf(
-  model: BenchModel,
-  nets: { from: string; to: string },
+  session: AnalysisSession,
+  ends: { from: string; to: string },
   frequencyHz: readonly number[],
 ): number[] | null {
   try {
-    return frequencyHz.map((f) => ratioToDb(magnitude(model.transfer(nets.from, nets.to, f))));
+    return frequencyHz.map((f) => ratioToDb(magnitude(transfer(session, ends.from, ends.to, f))));
   } catch (error) {
     if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return null;
     throw error;
@@ -156,13 +154,16 @@ function responseOf(
 }
 
 export type SolveOutcome =
-  | { readonly ok: true; readonly proposals: readonly Proposal[] }
-  | { readonly ok: false; readonly sentence: string };
+  { readonly ok: true; readonly answer: SolveAnswer } | { readonly ok: false; readonly sentence: string };
+
+/** A search ends after this time with the best so far, ms. */
+const LONGEST_SEARCH_MS = 20_000;
 
 /** The value search as an outcome, so that a refusal crosses from the worker as data. */
 export function search(request: SolveRequest, onProgress: (fraction: number) => void): SolveOutcome {
+  const end = performance.now() + LONGEST_SEARCH_MS;
   try {
-    return { ok: true, proposals: solve(request, onProgress) };
+    return { ok: true, answer: solve(request, { onProgress, mayGoOn: () => performance.now() < end }) };
   } catch (error) {
     if (error instanceof HalfsplitError || error instanceof NoOperatingPoint)
       return { ok: false, sentence: error.message };

@@ -1,6 +1,7 @@
 import {
   checkPath,
   faultDictionary,
+  resolveLayer,
   preparePath,
   searchParts,
   searchState,
@@ -42,7 +43,7 @@ export interface PlainEntry {
 }
 
 export const partsShare = (request: PartsRequest, onProgress: (fraction: number) => void): PlainEntry[] =>
-  faultDictionary(request.circuit, request.quantities, {
+  faultDictionary(resolveLayer(request.circuit, 'found'), request.quantities, {
     refs: request.refs,
     share: request.share,
     onProgress,

@@ -7,6 +7,7 @@ import {
   meterReading,
   NoOperatingPoint,
   rankDrifts,
+  resolveLayer,
   smallestReplacement,
   type Drift,
   type Replacement,
@@ -49,7 +50,7 @@ export function expectInCircuit({
   const { a, b } = part?.pins ?? {};
   if (!mode || a === undefined || b === undefined) return null;
   try {
-    return meterReading(circuit, mode, a, b, { layer: 'marked' }).reason;
+    return meterReading(resolveLayer(circuit, 'marked'), mode, a, b).reason;
   } catch (error) {
     if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return null;
     throw error;

@@ -1,10 +1,25 @@
-import { formatDecibel, formatQuantity, type ReadoutAnswer, type Unit } from '@halfsplit/core';
+import { formatDecibel, formatPlain, formatQuantity, type ReadoutAnswer, type Unit } from '@halfsplit/core';
 
-/** A readout's number as it stands in a column; its unit follows, decibels with a fixed decimal. */
+/** A readout's number as it stands in a column; its unit follows, decibels with a fixed decimal, ratios in per cent. */
 export function readoutText(value: number | null | undefined, unit: Unit): string {
   if (value === null || value === undefined) return '–';
-  return unit === 'dB' ? `${formatDecibel(value, 1)} dB` : formatQuantity(value, unit);
+  if (unit === 'dB') return `${formatDecibel(value, 1)} dB`;
+  if (unit === 'ratio') return `${formatPlain(100 * value, 3)} %`;
+  return unit === 's' && value >= LONG_S ? longTime(value) : formatQuantity(value, unit);
 }
 
-export const answerText = (answer: ReadoutAnswer | undefined, unit: Unit): string =>
-  answer?.ok ? readoutText(answer.value, unit) : '–';
+/** From here on a time is told in minutes and hours, s. */
+const LONG_S = 120;
+const longTime = (seconds: number): string => {
+  const minutes = Math.round(seconds / 60);
+  return minutes < 120 ? `${minutes} min` : `${formatPlain(minutes / 60, 3)} h`;
+};
+
+/** An answer as it stands in a column; a range with both its ends. */
+export function answerText(answer: ReadoutAnswer | undefined, unit: Unit): string {
+  if (!answer?.ok) return '–';
+  const { value, range } = answer;
+  return range
+    ? `${readoutText(range.min, unit)} … ${readoutText(range.max, unit)}`
+    : readoutText(value, unit);
+}

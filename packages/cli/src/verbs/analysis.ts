@@ -1,11 +1,9 @@
 import {
-  BenchModel,
   evaluateReadout,
   naturalFrequencies,
   noiseAt,
   readoutRuns,
   readoutSlopes,
-  seededRandom,
   spreadParts,
   summariseReadout,
   transient as integrate,
@@ -14,7 +12,8 @@ import {
   WEIGHTINGS,
   type Weighting,
 } from '@halfsplit/core';
-import { loadUnit } from '../file.ts';
+import { loadSession } from '../file.ts';
+import { NoAnswer } from '../no-answer.ts';
 import { UsageError, type Options } from '../options.ts';
 
 const FROM_HZ = 20;
@@ -22,13 +21,13 @@ const TO_HZ = 20_000;
 
 /** `noise FILE --out NET [--source V1] [--from --to --weighting none|A|468 --level V]` */
 export async function noise(options: Options): Promise<unknown> {
-  const { circuit } = await loadUnit(options.words[0]);
+  const { session, assumed } = await loadSession(options);
   const weighting = options.text('weighting') ?? 'none';
   if (!WEIGHTINGS.includes(weighting as Weighting))
     throw new UsageError(`--weighting is one of ${WEIGHTINGS.join(', ')}, not "${weighting}".`);
   const source = options.text('source');
   const level = options.text('level') === undefined ? undefined : options.positive('level', 1, 'voltage');
-  return noiseAt(new BenchModel(circuit, options.layer()), {
+  const answer = noiseAt(session, {
     out: options.requiredText('out'),
     weighting: weighting as Weighting,
     fromHz: options.positive('from', FROM_HZ, 'frequency'),
@@ -36,22 +35,22 @@ export async function noise(options: Options): Promise<unknown> {
     ...(source === undefined ? {} : { source }),
     ...(level === undefined ? {} : { levelV: level }),
   });
+  return { ...answer, ...assumed };
 }
 
 /** `transient FILE --stop S --out NET[,NET] [--step S] [--start zero|op]` */
 export async function transient(options: Options): Promise<unknown> {
-  const { circuit } = await loadUnit(options.words[0]);
+  const { session, assumed } = await loadSession(options);
   const stopS = options.positive('stop', Number.NaN, 'time');
   if (!Number.isFinite(stopS)) throw new UsageError('--stop is missing.');
   const start = options.text('start') ?? 'op';
   if (start !== 'op' && start !== 'zero') throw new UsageError(`--start is op or zero, not "${start}".`);
   const step = options.text('step') === undefined ? undefined : options.positive('step', stopS, 'time');
   const nets = options.requiredText('out').split(',');
-  const model = new BenchModel(circuit, options.layer());
-  const nodes = nets.map((net) => model.system.node(net, 'The run in time'));
+  const nodes = nets.map((net) => session.system.node(net, 'The run in time'));
   const timeS: number[] = [];
   const values: number[][] = nets.map(() => []);
-  const outcome = integrate(model, {
+  const outcome = integrate(session, {
     stopS,
     start,
     ...(step === undefined ? {} : { stepS: step }),
@@ -61,33 +60,34 @@ export async function transient(options: Options): Promise<unknown> {
     },
   });
   if (!outcome.ok) throw new NoAnswer(outcome.problem.message);
-  return { timeS, nets: Object.fromEntries(nets.map((net, i) => [net, values[i]])) };
+  return { timeS, nets: Object.fromEntries(nets.map((net, i) => [net, values[i]])), ...assumed };
 }
-
-/** A computation without an answer, in one sentence. */
-export class NoAnswer extends Error {}
 
 /** `poles FILE` */
 export async function poles(options: Options): Promise<unknown> {
-  const { circuit } = await loadUnit(options.words[0]);
-  return naturalFrequencies(new BenchModel(circuit, options.layer()));
+  const { session, assumed } = await loadSession(options);
+  return { ...naturalFrequencies(session), ...assumed };
 }
 
 const USUAL_RUNS = 10_000;
+const USUAL_SECONDS = 20;
 
-/** `tolerance FILE --readout ID --runs 10000 --seed 1 [--distribution uniform|normal]` */
+/** `tolerance FILE --readout ID --runs 10000 --seed 1 [--distribution uniform|normal --seconds 20]` */
 export async function tolerance(options: Options): Promise<unknown> {
-  const { model, readout, readouts, parts } = await readoutOf(options);
+  const { session, readout, unit, parts, assumed } = await readoutOf(options);
   const distribution = options.text('distribution') ?? 'uniform';
   if (distribution !== 'uniform' && distribution !== 'normal')
     throw new UsageError(`--distribution is uniform or normal, not "${distribution}".`);
-  const runs = Math.round(options.positive('runs', USUAL_RUNS));
-  const seed = Number(options.text('seed') ?? '1');
-  const random = seededRandom(seed);
-  const [values] = readoutRuns(model, [readout], readouts, parts, { runs, random, distribution });
+  const runs = readoutRuns(session, [readout], unit, parts, {
+    runs: options.count('runs', USUAL_RUNS),
+    random: options.random(),
+    distribution,
+    mayGoOn: options.untilSeconds(USUAL_SECONDS),
+  });
   return {
-    unit: unitOf(readout, readouts),
-    ...summariseReadout(model, readout, readouts, parts, values!),
+    unit: unitOf(readout, unit.readouts),
+    ...summariseReadout(session, readout, unit, parts, runs),
+    ...assumed,
   };
 }
 
@@ -95,24 +95,24 @@ const PER_CENT = 0.01;
 
 /** `sensitivity FILE --readout ID`: how far each part moves the readout, a per cent of its value; largest first. */
 export async function sensitivity(options: Options): Promise<unknown> {
-  const { model, readout, readouts, parts } = await readoutOf(options);
-  const slopes = readoutSlopes(model, readout, readouts, parts);
+  const { session, readout, unit, parts, assumed } = await readoutOf(options);
+  const slopes = readoutSlopes(session, readout, unit, parts);
   return {
-    unit: unitOf(readout, readouts),
+    unit: unitOf(readout, unit.readouts),
     sensitivities: parts
       .map((p, i) => ({ ref: p.ref, value: p.value, perPercent: slopes[i]! * PER_CENT }))
       .sort((a, b) => Math.abs(b.perPercent) - Math.abs(a.perPercent)),
+    ...assumed,
   };
 }
 
-/** The readout that `--readout` names, with the model it is read on and the parts that spread. */
+/** The readout that `--readout` names, with the session it is read on and the parts that spread. */
 async function readoutOf(options: Options) {
-  const { circuit, readouts } = await loadUnit(options.words[0]);
+  const { unit, session, assumed } = await loadSession(options);
   const id = options.requiredText('readout');
-  const readout = readouts.find((r) => r.id === id);
+  const readout = unit.readouts.find((r) => r.id === id);
   if (!readout) throw new UsageError(`There is no readout "${id}".`);
-  const model = new BenchModel(circuit, options.layer());
-  const first = evaluateReadout(model, readout, readouts);
+  const first = evaluateReadout(session, readout, unit);
   if (!first.ok) throw new NoAnswer(first.problem.message);
-  return { model, readout, readouts, parts: spreadParts(circuit, model, usualTolerance) };
+  return { session, readout, unit, assumed, parts: spreadParts(session.circuit, usualTolerance) };
 }

@@ -2,22 +2,22 @@ import { LAYERS } from '@halfsplit/contract';
 import {
   acCurrent,
   acResponse,
-  BenchModel,
-  checkCircuit,
+  assumptionsOf,
+  checkUnit,
   describe,
   logSpaced,
   readoutTable,
   type DeviceReport,
   type ReadoutAnswer,
 } from '@halfsplit/core';
-import { loadUnit } from '../file.ts';
+import { loadSession, loadUnit } from '../file.ts';
 import type { Options } from '../options.ts';
 import { UsageError } from '../options.ts';
 
 /** `check FILE` */
 export async function check(options: Options): Promise<unknown> {
-  const { circuit, readouts } = await loadUnit(options.words[0]);
-  const problems = checkCircuit(circuit, readouts).map(({ code, message, ref, net }) => ({
+  const unit = await loadUnit(options.words[0]);
+  const problems = checkUnit(unit, options.layer()).map(({ code, message, ref, net }) => ({
     code,
     message,
     ref,
@@ -28,9 +28,8 @@ export async function check(options: Options): Promise<unknown> {
 
 /** `op FILE` */
 export async function op(options: Options): Promise<unknown> {
-  const { circuit } = await loadUnit(options.words[0]);
-  const model = new BenchModel(circuit, options.layer());
-  const { nets, parts } = describe(model.system, model.operatingPoint());
+  const { session, assumed } = await loadSession(options);
+  const { nets, parts } = describe(session.system, session.operatingPoint());
   const rounded = (report: DeviceReport) => ({
     ...report,
     current: plusZero(report.current),
@@ -39,6 +38,7 @@ export async function op(options: Options): Promise<unknown> {
   return {
     nets,
     parts: Object.fromEntries(Object.entries(parts).map(([ref, report]) => [ref, rounded(report)])),
+    ...assumed,
   };
 }
 
@@ -47,17 +47,18 @@ const plusZero = (value: number) => (value === 0 ? 0 : value);
 
 /** `ac FILE --source V1 --out NET`, or `--current REF` for the current into a part. */
 export async function ac(options: Options): Promise<unknown> {
-  const { circuit } = await loadUnit(options.words[0]);
+  const { session, assumed } = await loadSession(options);
   const fromHz = options.positive('from', 20, 'frequency');
   const toHz = options.positive('to', 20000, 'frequency');
   if (toHz < fromHz) throw new UsageError('--to must not be below --from.');
   const frequencies = logSpaced(fromHz, toHz, options.positive('per-decade', 20));
   const source = options.requiredText('source');
-  const model = new BenchModel(circuit, options.layer());
   const part = options.text('current');
-  return part === undefined
-    ? acResponse(model, source, options.requiredText('out'), frequencies)
-    : acCurrent(model, source, part, frequencies);
+  const response =
+    part === undefined
+      ? acResponse(session, source, options.requiredText('out'), frequencies)
+      : acCurrent(session, source, part, frequencies);
+  return { ...response, ...assumed };
 }
 
 /** A number, the two ends of a range, or null. */
@@ -77,5 +78,6 @@ export async function readouts(options: Options): Promise<unknown> {
       ...(Object.keys(reasons).length > 0 ? { reasons } : {}),
     };
   });
-  return { readouts: rows };
+  const assumed = assumptionsOf(document).map((p) => p.message);
+  return { readouts: rows, ...(assumed.length > 0 ? { assumed } : {}) };
 }

@@ -5,7 +5,6 @@ import {
   preparePath,
   searchState,
   SCHOOLS,
-  seededRandom,
   type Path,
   type School,
   type UnitDocument,
@@ -80,13 +79,12 @@ export async function drill(options: Options): Promise<unknown> {
     throw new HalfsplitError('path/unknown-block', { text: fault });
   const wrong = Number(options.text('wrong') ?? '0');
   if (!(wrong >= 0 && wrong < 0.5)) throw new UsageError('--wrong is a share from 0 up to 0.5.');
-  const runs = options.text('runs') === undefined ? undefined : Math.round(options.positive('runs', 1));
-  const seed = Number(options.text('seed') ?? '1');
+  const runs = options.text('runs') === undefined ? undefined : options.count('runs', 1);
   return playDrill(path, {
     ...(fault === undefined ? {} : { fault }),
     wrong,
     ...(runs === undefined ? {} : { runs }),
-    random: seededRandom(seed),
+    random: options.random(),
     hazards: unit.unit.hazards ?? [],
     school: school(options),
   });

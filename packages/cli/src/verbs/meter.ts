@@ -1,4 +1,4 @@
-import { METER_MODES, meterReading } from '@halfsplit/core';
+import { METER_MODES, meterReading, resolveLayer } from '@halfsplit/core';
 import { loadUnit } from '../file.ts';
 import { UsageError, type Options } from '../options.ts';
 
@@ -14,5 +14,6 @@ export async function meter(options: Options): Promise<unknown> {
   const layer = options.layer();
   const input = options.text('input-ohm');
   const inputOhm = input === undefined ? undefined : options.positive('input-ohm', 10e6, 'resistor');
-  return meterReading(circuit, mode, red, black, { layer, ...(inputOhm === undefined ? {} : { inputOhm }) });
+  const how = inputOhm === undefined ? {} : { inputOhm };
+  return meterReading(resolveLayer(circuit, layer), mode, red, black, how);
 }

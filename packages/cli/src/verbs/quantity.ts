@@ -11,7 +11,8 @@ import { UsageError, type Options } from '../options.ts';
 function kindOption(options: Options): QuantityKind | undefined {
   const text = options.text('kind');
   if (text === undefined) return undefined;
-  if (text in QUANTITY_KINDS) return text as QuantityKind;
+  const kind = (Object.keys(QUANTITY_KINDS) as QuantityKind[]).find((k) => k === text);
+  if (kind) return kind;
   throw new UsageError(`--kind is one of ${Object.keys(QUANTITY_KINDS).join(', ')}, not "${text}".`);
 }
 

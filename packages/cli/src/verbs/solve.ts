@@ -11,28 +11,35 @@ import { UsageError, type Options } from '../options.ts';
 
 const USUAL_SERIES = 'E24';
 const USUAL_MOST = 20;
+const USUAL_SECONDS = 20;
 
 /**
- * `solve FILE [--readout ID] [--may R1,R2] [--series E24] [--most 20]`: ranked value changes that bring a readout (the
+ * `solve FILE [--readout ID] [--may R1,R2] [--series E24] [--most 20] [--seconds 20]`: ranked value changes that bring a readout (the
  * first with a wanted range, unless named) into its range.
  */
 export async function solve(options: Options): Promise<unknown> {
   const document = await loadUnit(options.words[0]);
   const goal = goalOf(document, options.text('readout'));
   const may = options.text('may')?.split(',') ?? document.circuit.parts.filter(canChange).map((p) => p.ref);
-  const proposals = solveValues({
+  const request = {
     circuit: document.circuit,
     readouts: document.readouts,
+    settings: document.settings,
     layer: options.text('layer') === undefined ? 'planned' : options.layer(),
     goal: { readoutId: goal.id, want: goal.want! },
     may,
     series: seriesNamed(options.text('series') ?? USUAL_SERIES),
     withPairs: true,
-    most: options.positive('most', USUAL_MOST),
+    most: options.count('most', USUAL_MOST),
+  };
+  const { proposals, isComplete, tried } = solveValues(request, {
+    mayGoOn: options.untilSeconds(USUAL_SECONDS),
   });
   return {
+    complete: isComplete,
+    tried,
     readout: goal.id,
-    unit: unitOf(goal),
+    unit: unitOf(goal, document.readouts),
     proposals: proposals.map((p) => ({
       changes: p.changes,
       value: p.value,

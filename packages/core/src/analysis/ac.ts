@@ -1,5 +1,5 @@
 import { ratioToDb } from '../quantity/index.ts';
-import type { BenchModel } from './bench-model.ts';
+import type { AnalysisSession } from './session.ts';
 import { magnitude } from './small-signal.ts';
 
 export interface AcResponse {
@@ -18,16 +18,16 @@ const SILENCE_DB = -400;
  * Throws `circuit/unknown-net`, `circuit/unknown-part`, `analysis/no-source`, `circuit/singular` or NoOperatingPoint.
  */
 export function acResponse(
-  model: BenchModel,
+  session: AnalysisSession,
   source: string,
   out: string,
   frequencyHz: readonly number[],
 ): AcResponse {
-  const node = model.system.node(out, 'The response');
+  const node = session.system.node(out, 'The response');
   const magnitudeDb: number[] = [];
   const phaseDeg: number[] = [];
   for (const f of frequencyHz) {
-    const v = model.smallSignal.at(f).drive(source).voltage(node);
+    const v = session.smallSignal.at(f).drive(source).voltage(node);
     magnitudeDb.push(Math.max(SILENCE_DB, ratioToDb(magnitude(v))));
     phaseDeg.push(unwrapped((Math.atan2(v.im, v.re) * HALF_TURN_DEG) / Math.PI, phaseDeg.at(-1)));
   }
@@ -36,7 +36,7 @@ export function acResponse(
 
 /** As `acResponse`, of the current into a part: dB relative to 1 A for 1 V in the source's EMF. */
 export function acCurrent(
-  model: BenchModel,
+  session: AnalysisSession,
   source: string,
   part: string,
   frequencyHz: readonly number[],
@@ -44,7 +44,7 @@ export function acCurrent(
   const magnitudeDb: number[] = [];
   const phaseDeg: number[] = [];
   for (const f of frequencyHz) {
-    const i = model.smallSignal.at(f).drive(source).current(part);
+    const i = session.smallSignal.at(f).drive(source).current(part);
     magnitudeDb.push(Math.max(SILENCE_DB, ratioToDb(magnitude(i))));
     phaseDeg.push(unwrapped((Math.atan2(i.im, i.re) * HALF_TURN_DEG) / Math.PI, phaseDeg.at(-1)));
   }

@@ -1,22 +1,24 @@
 export { acCurrent, acResponse, type AcResponse } from './ac.ts';
-export { BenchModel, nearestSignal, NoOperatingPoint } from './bench-model.ts';
 export { noiseAt, type NoiseAnswer, type NoiseOptions } from './noise.ts';
-export { describe, operatingPoint, type NetsAndParts, type OperatingPoint } from './operating-point.ts';
+export { describe, type NetsAndParts, type OperatingPoint } from './operating-point.ts';
+export { periodicSteadyState, type PeriodicOptions, type PeriodicOutcome } from './periodic.ts';
 export { naturalFrequencies, type Pole, type Poles } from './poles.ts';
 export { divide, logSpaced, magnitude, SmallSignal, type Phasor } from './small-signal.ts';
-export { AdjointSlopes, differenceSlopes, type TurnedPart } from './sensitivity.ts';
-export { System, type Unknown } from './system.ts';
+export { AdjointSlopes, differenceSlopes, type Reading, type TurnedPart } from './sensitivity.ts';
+export { AnalysisSession, NoOperatingPoint, type Variant } from './session.ts';
+export { System, type SystemUnknown } from './system.ts';
+export { seededRandom, type Random } from './random.ts';
+export { spreadParts, type SpreadPart } from './spread-part.ts';
 export {
   contributionsOf,
-  seededRandom,
-  spreadParts,
+  extremeRuns,
   summariseRuns,
-  toleranceOf,
   toleranceRuns,
-  worstCase,
-  type Random,
-  type SpreadPart,
+  type Contribution,
   type ToleranceAnswer,
   type ToleranceOptions,
+  type ToleranceRuns,
 } from './tolerance.ts';
+export { worstCase, type WorstCaseOptions } from './worst-case.ts';
+export { nearestSignal, transfer, transferInput, type TransferInput } from './transfer.ts';
 export { transient, type TransientOptions, type TransientOutcome } from './transient.ts';

@@ -2,12 +2,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { weightingAt } from '../audio/index.ts';
 import { BOLTZMANN, TEMPERATURE_K } from '../devices/index.ts';
-import { circuitOf } from '../testing/circuits.ts';
-import { BenchModel } from './bench-model.ts';
+import { circuitOf, sessionOf } from '../testing/circuits.ts';
 import { noiseAt } from './noise.ts';
 
 const noise = (lines: string, options: Parameters<typeof noiseAt>[1]) =>
-  noiseAt(new BenchModel(circuitOf(lines), 'marked'), options);
+  noiseAt(sessionOf(circuitOf(lines)), options);
 
 describe('weightings', () => {
   /** IEC 61672-1, table of the A weighting at the exact frequencies 10^(n/10), its rounding of a tenth as the tolerance. */
@@ -71,7 +70,7 @@ describe('noise', () => {
           list.forEach(([a, b, kind, value], i) => {
             if (a !== b) lines.push(`${kind}${i} ${value}${unit[kind]} n${a} n${b}`);
           });
-          const model = new BenchModel(circuitOf(lines.join('\n')), 'marked');
+          const model = sessionOf(circuitOf(lines.join('\n')));
           const node = model.system.node('n0');
           const impedance = model.smallSignal.at(f).inject(0, node).voltage(node).re;
           const { densityV } = noiseAt(model, { out: 'n0', fromHz: f, toHz: f * 1.01 });

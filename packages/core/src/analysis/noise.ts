@@ -1,5 +1,6 @@
 import { weightingAt, type Weighting } from '../audio/index.ts';
-import type { BenchModel } from './bench-model.ts';
+import { HalfsplitError } from '../errors.ts';
+import type { AnalysisSession } from './session.ts';
 import { logSpaced, magnitude } from './small-signal.ts';
 
 export interface NoiseOptions {
@@ -35,18 +36,21 @@ const LISTED_EVERY = 6;
 
 /**
  * Noise at a net: the currents of every device at its operating point, brought to the output by one transposed solution
- * a frequency. Between two frequencies the density is taken for a power law, which integrates exactly.
+ * a frequency. Between two frequencies the density is taken for a power law, which integrates exactly. Throws
+ * `analysis/bad-request` for an empty band or a source of which nothing arrives.
  */
-export function noiseAt(model: BenchModel, options: NoiseOptions): NoiseAnswer {
-  const { system, smallSignal } = model;
+export function noiseAt(session: AnalysisSession, options: NoiseOptions): NoiseAnswer {
+  const { fromHz = USUAL_FROM_HZ, toHz = USUAL_TO_HZ } = options;
+  if (!(fromHz > 0) || !(toHz > fromHz))
+    throw new HalfsplitError('analysis/bad-request', {
+      where: 'Noise',
+      detail: `the band from ${fromHz} Hz to ${toHz} Hz is empty`,
+    });
+  const { system, smallSignal } = session;
   const out = system.node(options.out, 'The noise');
-  const x = model.operatingPoint();
+  const x = session.smallSignalPoint();
   const sources = system.devices.map((d) => ({ ref: d.ref, list: d.noise?.(x) ?? [] }));
-  const frequencies = logSpaced(
-    options.fromHz ?? USUAL_FROM_HZ,
-    options.toHz ?? USUAL_TO_HZ,
-    INTEGRATION_PER_DECADE,
-  );
+  const frequencies = logSpaced(fromHz, toHz, INTEGRATION_PER_DECADE);
   const weighting = options.weighting ?? 'none';
   const byDevice = sources.map(() => new Float64Array(frequencies.length));
   const density = new Float64Array(frequencies.length);
@@ -54,6 +58,11 @@ export function noiseAt(model: BenchModel, options: NoiseOptions): NoiseAnswer {
   frequencies.forEach((f, n) => {
     smallSignal.at(f);
     const gain = options.source === undefined ? 1 : magnitude(smallSignal.drive(options.source).voltage(out));
+    if (gain === 0)
+      throw new HalfsplitError('analysis/bad-request', {
+        where: 'Noise',
+        detail: `nothing of ${options.source} arrives at ${options.out}, so that its noise cannot be referred to it`,
+      });
     const { xRe, xIm } = smallSignal.adjoint(out);
     const weight = weightingAt(weighting, f) ** 2;
     sources.forEach(({ list }, d) => {

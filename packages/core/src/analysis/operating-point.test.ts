@@ -4,12 +4,11 @@ import { describe, expect, it } from 'vitest';
 import { withValues, type Circuit } from '../circuit/index.ts';
 import { BOLTZMANN, ELEMENTARY_CHARGE, TEMPERATURE_K } from '../devices/index.ts';
 import { HalfsplitError } from '../errors.ts';
-import { circuitOf, randomCircuit } from '../testing/circuits.ts';
-import { BenchModel } from './bench-model.ts';
+import { circuitOf, randomCircuit, sessionOf } from '../testing/circuits.ts';
 import { describe as describeSolution } from './operating-point.ts';
 
 function solved(circuit: Circuit) {
-  const model = new BenchModel(circuit, 'marked');
+  const model = sessionOf(circuit);
   return describeSolution(model.system, model.operatingPoint());
 }
 
@@ -184,7 +183,7 @@ describe('operating point of random networks', () => {
   it('converges on 2,000 random circuits of transistors, diodes and opamps, or names the net', () => {
     const failures: string[] = [];
     for (let seed = 1; seed <= 2000; seed += 1) {
-      const model = new BenchModel(randomCircuit(seed, 1 + (seed % 5)), 'marked');
+      const model = sessionOf(randomCircuit(seed, 1 + (seed % 5)));
       const point = model.tryOperatingPoint();
       if (!point.ok) failures.push(`seed ${seed}: ${point.problem.message}`);
       else expect([...point.x].every(Number.isFinite)).toBe(true);
@@ -221,7 +220,7 @@ describe('operating point of random networks', () => {
 
 describe('operating point, what cannot be computed', () => {
   const failure = (lines: string) => {
-    const point = new BenchModel(circuitOf(lines), 'marked').tryOperatingPoint();
+    const point = sessionOf(circuitOf(lines)).tryOperatingPoint();
     return point.ok ? null : point.problem;
   };
 
@@ -241,9 +240,9 @@ describe('operating point, what cannot be computed', () => {
     ['V1 9V vcc 0\nR1 vcc 0', 'circuit/no-value'],
   ])('refuses %j', (lines, code) => {
     const circuit = circuitOf(lines);
-    expect(() => new BenchModel(circuit, 'marked')).toThrowError(HalfsplitError);
+    expect(() => sessionOf(circuit)).toThrowError(HalfsplitError);
     try {
-      new BenchModel(circuit, 'marked');
+      sessionOf(circuit);
     } catch (error) {
       expect((error as HalfsplitError).code).toBe(code);
     }

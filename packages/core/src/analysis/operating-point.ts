@@ -1,4 +1,3 @@
-import { checkCircuit } from '../circuit/index.ts';
 import type { DeviceReport, Evaluation } from '../devices/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { RealSolver } from './real-solver.ts';
@@ -34,26 +33,22 @@ type Attempt =
  * a shunt at every net that is taken away step by step; then with the sources brought up from zero. Converged when
  * no unknown moves by more than 1e-6 of itself.
  *
+ * @param search of the system, which keeps its elimination plan and its arrays
  * @param start where to begin; from zero when absent
- * @param solver a solver of the same system, whose elimination plan is then used again
  * @returns the solution, or the net that did not settle or has no single solution
  */
-export function operatingPoint(
-  system: System,
-  start?: Float64Array,
-  solver = new RealSolver(system),
-): OperatingPoint {
-  const search = new Search(system, solver);
+export function operatingPoint(search: PointSearch, start?: Float64Array): OperatingPoint {
+  const { system } = search;
+  search.iterations = 0;
   const x = start ? Float64Array.from(start) : new Float64Array(system.size + 1);
   const direct = search.newton(x, 0, 1);
   if (direct.settled) return { ok: true, x, iterations: search.iterations, method: 'direct' };
-  if (direct.isSingular && system.isLinear)
-    return { ok: false, problem: explainSingular(system, direct.unknown) };
+  if (direct.isSingular && system.isLinear) return { ok: false, problem: system.singularAt(direct.unknown) };
   const shunted = search.byShunts();
   if (shunted) return { ok: true, x: shunted, iterations: search.iterations, method: 'shunt stepping' };
   const sourced = search.bySources();
   if (sourced) return { ok: true, x: sourced, iterations: search.iterations, method: 'source stepping' };
-  if (direct.isSingular) return { ok: false, problem: explainSingular(system, direct.unknown) };
+  if (direct.isSingular) return { ok: false, problem: system.singularAt(direct.unknown) };
   const unknown = system.unknowns[search.lastFailure]!;
   const net = unknown.net ?? netOfPart(system, unknown.ref);
   return { ok: false, problem: problem('analysis/no-convergence', { net, parts: system.partsAt(net) }) };
@@ -64,18 +59,11 @@ function netOfPart(system: System, ref: string | undefined): string {
   return Object.values(part?.pins ?? {}).find((n) => n !== system.circuit.ground) ?? system.circuit.ground;
 }
 
-/** A singular system is mostly a floating net or a source loop, which the check can say better. */
-function explainSingular(system: System, unknown: number): Problem {
-  const found = checkCircuit(system.circuit);
-  const known =
-    found.find((p) => p.code === 'circuit/no-dc-path') ?? found.find((p) => p.code === 'circuit/source-loop');
-  return known ?? system.singularAt(unknown);
-}
-
-class Search {
+/** The search for operating points of one system, its arrays kept from one to the next. */
+export class PointSearch {
   iterations = 0;
   lastFailure = 0;
-  private readonly system: System;
+  readonly system: System;
   private readonly solver: RealSolver;
   private readonly evaluation: Evaluation;
   private readonly excitation: Float64Array;
@@ -83,9 +71,9 @@ class Search {
   private readonly step: Float64Array;
   private readonly netRows: readonly [index: number, slot: number][];
 
-  constructor(system: System, solver: RealSolver) {
+  constructor(system: System) {
     this.system = system;
-    this.solver = solver;
+    this.solver = new RealSolver(system);
     this.evaluation = system.evaluation();
     this.excitation = new Float64Array(system.size + 1);
     this.residual = new Float64Array(system.size + 1);

@@ -1,11 +1,10 @@
 import { EVD, Matrix } from 'ml-matrix';
 import { describe, expect, it } from 'vitest';
 import { eigenvalues } from '../numeric/index.ts';
-import { circuitOf, seeded } from '../testing/circuits.ts';
-import { BenchModel } from './bench-model.ts';
+import { circuitOf, seeded, sessionOf } from '../testing/circuits.ts';
 import { naturalFrequencies } from './poles.ts';
 
-const polesOf = (lines: string) => naturalFrequencies(new BenchModel(circuitOf(lines), 'marked'));
+const polesOf = (lines: string) => naturalFrequencies(sessionOf(circuitOf(lines)));
 
 describe('eigenvalues', () => {
   it('equal those of a linear algebra library on random matrices', () => {

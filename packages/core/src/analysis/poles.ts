@@ -1,5 +1,5 @@
 import { eigenvalues } from '../numeric/index.ts';
-import type { BenchModel } from './bench-model.ts';
+import type { AnalysisSession } from './session.ts';
 import { RealSolver } from './real-solver.ts';
 
 /** A natural frequency, rad/s. */
@@ -30,8 +30,8 @@ const FASTEST = 2 * Math.PI * 1e12;
  * s = sigma - 1/nu. Both of a conjugate pair are listed; slowest first. Throws NoOperatingPoint or an error when the
  * eigenvalues do not converge.
  */
-export function naturalFrequencies(model: BenchModel): Poles {
-  const { system, smallSignal } = model;
+export function naturalFrequencies(session: AnalysisSession): Poles {
+  const { system, smallSignal } = session;
   const n = system.size;
   const shifted = Float64Array.from(smallSignal.g, (g, slot) => g + SHIFT * smallSignal.c[slot]!);
   const solver = new RealSolver(system);

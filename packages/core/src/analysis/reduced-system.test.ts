@@ -1,8 +1,9 @@
+import { resolveLayer } from '../circuit/index.ts';
 import { Matrix, solve } from 'ml-matrix';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { solveDense } from '../numeric/index.ts';
-import { circuitOf, randomCircuit, seeded } from '../testing/circuits.ts';
+import { markedCircuitOf, randomCircuit, seeded } from '../testing/circuits.ts';
 import { expand, reduce, ReducedSystem, type ReducedStep } from './reduced-system.ts';
 import { System } from './system.ts';
 
@@ -33,10 +34,9 @@ function byLibrary(system: System, scale: number, b: Float64Array): number[] {
 describe('the constant part, reduced', () => {
   it('has the solution of a linear algebra library, for steps from nanoseconds to seconds', () => {
     const system = new System(
-      circuitOf(
+      markedCircuitOf(
         'G1 1V in 0\nR1 1k in a\nL1 10m a b\nC1 100n b 0\nR2 10k b c\nC2 1u c 0\nR3 47k c 0\nP1 10k 1=c 2=w 3=0',
       ),
-      'marked',
     );
     const reduced = new ReducedSystem(system);
     fc.assert(
@@ -56,22 +56,21 @@ describe('the constant part, reduced', () => {
 
   it('keeps what non-linear devices touch, and leaves little of a circuit without them', () => {
     const active = new System(
-      circuitOf(
+      markedCircuitOf(
         'V1 9V vcc 0\nR1 10k vcc c\nQ1 2N3904 c b e\nR2 1k e 0\nR3 100k vcc b\nR4 10k x 0\nC1 1u c x',
       ),
-      'marked',
     );
     const step = new ReducedSystem(active).at(1e5) as ReducedStep;
     const touched = new Set([...active.loadedSlots].flatMap((s) => [active.rowOf[s]!, active.columnOf[s]!]));
     const { rows, columns } = step.reduction.partial;
     for (const k of touched) expect(rows.includes(k) && columns.includes(k)).toBe(true);
     expect(rows.length).toBeLessThan(active.size);
-    const passive = new ReducedSystem(new System(circuitOf('G1 1V a 0\nR1 1k a b\nC1 1n b 0'), 'marked'));
+    const passive = new ReducedSystem(new System(markedCircuitOf('G1 1V a 0\nR1 1k a b\nC1 1n b 0')));
     expect((passive.at(1e6) as ReducedStep).reduction.partial.rows).toHaveLength(0);
   });
 
   it('gives the equations of a step length once, and those of many lengths without end', () => {
-    const reduced = new ReducedSystem(new System(randomCircuit(3, 2), 'marked'));
+    const reduced = new ReducedSystem(new System(resolveLayer(randomCircuit(3, 2), 'marked')));
     const first = reduced.at(1e5);
     expect(reduced.at(1e5)).toBe(first);
     for (let i = 0; i < 40; i += 1) expect(typeof reduced.at(1e5 * (1 + i / 10))).toBe('object');

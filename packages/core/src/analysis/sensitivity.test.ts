@@ -1,20 +1,20 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { usualTolerance } from '../meter/index.ts';
+import { resolveLayer, usualTolerance } from '../circuit/index.ts';
 import { ratioToDb } from '../quantity/index.ts';
-import { circuitOf, randomCircuit } from '../testing/circuits.ts';
-import { BenchModel } from './bench-model.ts';
+import { circuitOf, randomCircuit, sessionOf } from '../testing/circuits.ts';
 import { AdjointSlopes, differenceSlopes } from './sensitivity.ts';
 import { magnitude } from './small-signal.ts';
-import { spreadParts } from './tolerance.ts';
+import type { AnalysisSession } from './session.ts';
+import { spreadParts } from './spread-part.ts';
+import { transfer } from './transfer.ts';
 
 const parts = (...list: [string, number][]) => list.map(([ref, value]) => ({ ref, value }));
 
 describe('slopes by the adjoint system', () => {
   it('are the derivatives of a divider and of an RC low pass by their closed forms', () => {
-    const model = new BenchModel(
+    const model = sessionOf(
       circuitOf('V1 10V vcc 0\nR1 3k vcc a\nR2 1k a 0\nG1 1V in 0\nR3 10k in out\nC1 10n out 0'),
-      'marked',
     );
     // V = 10 R2/(R1 + R2): d/d ln R2 = 10 R1 R2/(R1 + R2)^2.
     const [s1, s2] = new AdjointSlopes(model, parts(['R1', 3000], ['R2', 1000])).voltage('a');
@@ -31,10 +31,10 @@ describe('slopes by the adjoint system', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 5000 }), fc.integer({ min: 1, max: 4 }), (seed, stages) => {
         const circuit = randomCircuit(seed, stages);
-        const model = new BenchModel(circuit, 'marked');
-        const spread = spreadParts(circuit, model, usualTolerance);
+        const model = sessionOf(circuit);
+        const spread = spreadParts(resolveLayer(circuit, 'marked'), usualTolerance);
         const adjoint = new AdjointSlopes(model, spread);
-        const compare = (slopes: number[], read: () => number) => {
+        const compare = (slopes: number[], read: (at: AnalysisSession) => number) => {
           const differences = differenceSlopes(model, spread, read);
           const size = Math.max(1e-3, ...differences.map(Math.abs));
           slopes.forEach((slope, i) =>
@@ -44,11 +44,11 @@ describe('slopes by the adjoint system', () => {
             ).toBeLessThan(2e-3 * size + 0.02 * Math.abs(differences[i]!)),
           );
         };
-        const gain = () => ratioToDb(magnitude(model.transfer('in', 'out', 500)));
+        const gain = (at: AnalysisSession) => ratioToDb(magnitude(transfer(at, 'in', 'out', 500)));
         // A signal that does not come through is nothing but rounding.
-        if (gain() > -150) compare(adjoint.gainDb('in', 'out', 500), gain);
+        if (gain(model) > -150) compare(adjoint.gainDb('in', 'out', 500), gain);
         const net = `c${stages - 1}`;
-        compare(adjoint.voltage(net), () => model.operatingPoint()[model.system.node(net)]!);
+        compare(adjoint.voltage(net), (at) => at.operatingPoint()[at.system.node(net)]!);
       }),
       { numRuns: 60, seed: 3 },
     );
@@ -59,7 +59,7 @@ describe('slopes by the adjoint system', () => {
     const circuit = circuitOf(
       'V1 20V vcc 0\nG1 1mV in 0\nC1 100u in b\nR1 2M vcc b\nQ1 npn c b 0 BF=100\nR2 5k vcc c',
     );
-    const model = new BenchModel(circuit, 'marked');
+    const model = sessionOf(circuit);
     const [rb] = new AdjointSlopes(model, parts(['R1', 2e6])).gainDb('in', 'c', 1000);
     expect(rb! / (-20 / Math.LN10)).toBeCloseTo(1, 1);
   });

@@ -1,5 +1,6 @@
 import { divide, type Phasor } from './small-signal.ts';
-import type { BenchModel } from './bench-model.ts';
+import type { AnalysisSession } from './session.ts';
+import { transfer, transferInput } from './transfer.ts';
 import { RealSolver } from './real-solver.ts';
 
 /** A part of which the slope is asked, at its main value. */
@@ -17,18 +18,18 @@ const BEND_STEP_V = 1e-5;
 /** dB of a small relative change. */
 const DB_PER_NEPER = 20 / Math.LN10;
 
+/** A number read off a session, or null where there is none. */
+export type Reading = (session: AnalysisSession) => number | null;
+
 /** d reading / d (relative deviation) of every part, by central differences; 0 where there is no reading. */
 export function differenceSlopes(
-  model: BenchModel,
+  session: AnalysisSession,
   parts: readonly TurnedPart[],
-  read: () => number | null,
+  read: Reading,
 ): number[] {
   return parts.map(({ ref, value }) => {
-    model.retune(ref, value * (1 + READING_STEP));
-    const above = read();
-    model.retune(ref, value * (1 - READING_STEP));
-    const below = read();
-    model.retune(ref, value);
+    const at = (factor: number) => read(session.with({ values: new Map([[ref, value * factor]]) }));
+    const [above, below] = [at(1 + READING_STEP), at(1 - READING_STEP)];
     return above === null || below === null ? 0 : (above - below) / (2 * READING_STEP);
   });
 }
@@ -39,21 +40,21 @@ export function differenceSlopes(
  * movement does to the devices' small-signal values is added by a difference along it.
  */
 export class AdjointSlopes {
-  private readonly model: BenchModel;
+  private readonly session: AnalysisSession;
   private readonly parts: readonly TurnedPart[];
   private readonly point: Float64Array;
   private known: readonly Float64Array[] | undefined;
 
   /** Throws `NoOperatingPoint`. */
-  constructor(model: BenchModel, parts: readonly TurnedPart[]) {
-    this.model = model;
+  constructor(session: AnalysisSession, parts: readonly TurnedPart[]) {
+    this.session = session;
     this.parts = parts;
-    this.point = Float64Array.from(model.operatingPoint());
+    this.point = Float64Array.from(session.operatingPoint());
   }
 
   /** d V(net) / d (relative deviation) at the operating point, V, a part each. Throws `circuit/unknown-net`. */
   voltage(net: string): number[] {
-    const { system, smallSignal } = this.model;
+    const { system, smallSignal } = this.session;
     smallSignal.at(0).adjoint(system.node(net));
     const weight = Float64Array.from(smallSignal.xRe);
     return this.imbalances().map((imbalance) => -dot(weight, imbalance));
@@ -61,33 +62,40 @@ export class AdjointSlopes {
 
   /**
    * d gain / d (relative deviation), dB, a part each: the gain from one net to another at a frequency as
-   * `BenchModel.transfer` defines it.
+   * `transfer` defines it.
    */
   gainDb(from: string, to: string, frequencyHz: number, toMinus?: string): number[] {
-    const { system } = this.model;
-    const ratio = this.model.transfer(from, to, frequencyHz, toMinus);
-    const solved = this.model.smallSignal;
+    const { system } = this.session;
+    const ratio = transfer(this.session, from, to, frequencyHz, toMinus);
+    const begin = transferInput(this.session, from);
+    const solved = this.session.smallSignal;
     const response = { re: Float64Array.from(solved.xRe), im: Float64Array.from(solved.xIm) };
     const adjointOf = (node: number, minus = 0) => {
       solved.adjoint(node, minus);
       return { re: Float64Array.from(solved.xRe), im: Float64Array.from(solved.xIm) };
     };
-    const [input, output] = [system.node(from), system.node(to)];
+    // From a source's electromotive force the input does not move.
+    const input = 'node' in begin ? begin.node : undefined;
+    const output = system.node(to);
     const minus = toMinus === undefined ? 0 : system.node(toMinus);
-    const [atInput, atOutput] = [adjointOf(input), adjointOf(output, minus)];
+    const atInput = input === undefined ? undefined : adjointOf(input);
+    const atOutput = adjointOf(output, minus);
     const voltage = (node: number, less = 0): Phasor => ({
       re: response.re[node]! - response.re[less]!,
       im: response.im[node]! - response.im[less]!,
     });
-    const [inV, outV] = [voltage(input), voltage(output, minus)];
+    const outV = voltage(output, minus);
     if (ratio.re === 0 && ratio.im === 0) return this.parts.map(() => 0);
     const omega = 2 * Math.PI * frequencyHz;
     const moves = this.pointMoves();
     return this.parts.map((part, i) => {
       const change = this.matrixChange(part, moves[i]!);
       const outChange = divide(this.bilinear(atOutput, change, response, omega), outV);
-      const inChange = divide(this.bilinear(atInput, change, response, omega), inV);
-      return -DB_PER_NEPER * (outChange.re - inChange.re);
+      const inChange =
+        atInput === undefined || input === undefined
+          ? 0
+          : divide(this.bilinear(atInput, change, response, omega), voltage(input)).re;
+      return -DB_PER_NEPER * (outChange.re - inChange);
     });
   }
 
@@ -99,13 +107,13 @@ export class AdjointSlopes {
 
   /** d F / d (relative deviation) of one part at the operating point held still, where F = f(x) + G x - b. */
   private imbalance({ ref, value }: TurnedPart): Float64Array {
-    const { system } = this.model;
+    const { system } = this.session;
     const device = system.device(ref);
     const own = (at: number): Float64Array => {
       device.retune?.(at);
       const rows = new Float64Array(system.size + 1);
-      rows.set(ownEvaluation(this.model, ref, this.point).f);
-      system.multiplyAdd(stampOf(this.model, ref).g, this.point, rows);
+      rows.set(ownEvaluation(this.session, ref, this.point).f);
+      system.multiplyAdd(stampOf(this.session, ref).g, this.point, rows);
       const forced = new Float64Array(system.size + 1);
       device.excite?.(forced, { scale: 1, timeS: null });
       for (let row = 0; row < rows.length; row += 1) rows[row] = rows[row]! - forced[row]!;
@@ -119,9 +127,9 @@ export class AdjointSlopes {
 
   /** d x / d (relative deviation) of the operating point, a part each; null where the part does not move it. */
   private pointMoves(): (Float64Array | null)[] {
-    const { system } = this.model;
+    const { system } = this.session;
     const solver = new RealSolver(system);
-    solver.factor(Float64Array.from(this.model.smallSignal.g));
+    solver.factor(Float64Array.from(this.session.smallSignal.g));
     return this.imbalances().map((imbalance) => {
       if (system.isLinear || imbalance.every((v) => v === 0)) return null;
       const move = new Float64Array(system.size + 1);
@@ -135,12 +143,12 @@ export class AdjointSlopes {
 
   /** d G and d C / d (relative deviation) by slot. */
   private matrixChange(part: TurnedPart, move: Float64Array | null): { g: Float64Array; c: Float64Array } {
-    const { model, point } = this;
-    const device = model.system.device(part.ref);
+    const { session, point } = this;
+    const device = session.system.device(part.ref);
     const own = (at: number) => {
       device.retune?.(at);
-      const stamped = stampOf(model, part.ref);
-      const loaded = ownEvaluation(model, part.ref, point);
+      const stamped = stampOf(session, part.ref);
+      const loaded = ownEvaluation(session, part.ref, point);
       return { g: sum(stamped.g, loaded.g), c: sum(stamped.c, loaded.c) };
     };
     const [above, below] = [own(part.value * (1 + STAMP_STEP)), own(part.value * (1 - STAMP_STEP))];
@@ -150,8 +158,8 @@ export class AdjointSlopes {
     const largest = move.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
     const step = BEND_STEP_V / Math.max(largest, Number.MIN_VALUE);
     const at = (sign: number) => {
-      const into = model.system.evaluation();
-      model.system.evaluate(
+      const into = session.system.evaluation();
+      session.system.evaluate(
         point.map((v, k) => v + sign * step * move[k]!),
         into,
       );
@@ -167,7 +175,7 @@ export class AdjointSlopes {
 
   /** w^T (dG + j omega dC) x for complex w and x. */
   private bilinear(w: Complex, m: { g: Float64Array; c: Float64Array }, x: Complex, omega: number): Phasor {
-    const { rowOf, columnOf } = this.model.system;
+    const { rowOf, columnOf } = this.session.system;
     let [re, im] = [0, 0];
     for (let slot = 1; slot < m.g.length; slot += 1) {
       const [g, b] = [m.g[slot]!, omega * m.c[slot]!];
@@ -188,28 +196,16 @@ interface Complex {
 }
 
 /** The constant entries of one device. */
-function stampOf(model: BenchModel, ref: string): { g: Float64Array; c: Float64Array } {
-  const { system } = model;
+function stampOf(session: AnalysisSession, ref: string): { g: Float64Array; c: Float64Array } {
+  const { system } = session;
   const own = { g: new Float64Array(system.pattern.length), c: new Float64Array(system.pattern.length) };
   system.device(ref).stamp?.(own);
   return own;
 }
 
-/** Looks at one point after which every damped junction stands there. */
-const LARGEST_LOOKS = 100;
-
 /** What one device's curves give at a point, without its constant entries. */
-function ownEvaluation(model: BenchModel, ref: string, x: Float64Array) {
-  const own = model.system.evaluation();
-  const device = model.system.device(ref);
-  for (let look = 0; look < LARGEST_LOOKS && device.load; look += 1) {
-    for (const array of [own.g, own.c, own.f, own.q]) array.fill(0);
-    own.limited = false;
-    device.load(x, own);
-    if (!own.limited) break;
-  }
-  return own;
-}
+const ownEvaluation = (session: AnalysisSession, ref: string, x: Float64Array) =>
+  session.system.evaluationOf(ref, x);
 
 const sum = (a: Float64Array, b: Float64Array) => a.map((v, i) => v + b[i]!);
 

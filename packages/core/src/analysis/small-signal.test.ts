@@ -1,13 +1,14 @@
+import type { AnalysisSession } from './session.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Circuit } from '../circuit/index.ts';
-import { circuitOf, randomCircuit } from '../testing/circuits.ts';
+import { markedCircuitOf, circuitOf, randomCircuit, sessionOf } from '../testing/circuits.ts';
 import { acResponse } from './ac.ts';
-import { BenchModel, nearestSignal } from './bench-model.ts';
+import { nearestSignal } from './transfer.ts';
 import { logSpaced, magnitude } from './small-signal.ts';
 
-const modelOf = (lines: string) => new BenchModel(circuitOf(lines), 'marked');
-const gainDb = (model: BenchModel, source: string, out: string, f: number) =>
+const modelOf = (lines: string) => sessionOf(circuitOf(lines));
+const gainDb = (model: AnalysisSession, source: string, out: string, f: number) =>
   acResponse(model, source, out, [f]).magnitudeDb[0]!;
 const db = (ratio: number) => 20 * Math.log10(ratio);
 
@@ -75,7 +76,7 @@ describe('AC, closed forms', () => {
       };
       const at = (offset: number) => {
         const parts = direct.parts.map((p) => (p.kind === 'signal' ? { ...p, offset } : p));
-        const model = new BenchModel({ ...direct, parts }, 'marked');
+        const model = sessionOf({ ...direct, parts });
         return { model, volt: model.operatingPoint()[model.system.node('out')]! };
       };
       const step = 1e-6;
@@ -120,7 +121,7 @@ describe('AC, laws of physics on random passive networks', () => {
   it('is reciprocal: 1 A in here and volts there equal 1 A there and volts here', () => {
     fc.assert(
       fc.property(passive, fc.double({ min: 1, max: 1e5, noNaN: true }), (parts, frequency) => {
-        const model = new BenchModel(passiveCircuit(parts), 'marked');
+        const model = sessionOf(passiveCircuit(parts));
         const [from, to] = [model.system.node('n0'), model.system.node('n5')];
         const solved = model.smallSignal.at(frequency);
         const there = solved.inject(0, from).voltage(to);
@@ -135,7 +136,7 @@ describe('AC, laws of physics on random passive networks', () => {
   it('never gives power back: the real part of every driving-point impedance is positive', () => {
     fc.assert(
       fc.property(passive, fc.double({ min: 1, max: 1e5, noNaN: true }), (parts, frequency) => {
-        const model = new BenchModel(passiveCircuit(parts), 'marked');
+        const model = sessionOf(passiveCircuit(parts));
         const node = model.system.node('n2');
         expect(model.smallSignal.at(frequency).inject(0, node).voltage(node).re).toBeGreaterThan(0);
       }),
@@ -145,7 +146,7 @@ describe('AC, laws of physics on random passive networks', () => {
   it('has an adjoint that says for one output what every drive contributes', () => {
     fc.assert(
       fc.property(passive, (parts) => {
-        const model = new BenchModel(passiveCircuit(parts), 'marked');
+        const model = sessionOf(passiveCircuit(parts));
         const out = model.system.node('n3');
         const solved = model.smallSignal.at(440);
         const direct = Array.from({ length: 6 }, (_, i) =>
@@ -186,10 +187,12 @@ describe('branch currents', () => {
 
 describe('choosing a source and frequencies', () => {
   it('drives the channel that a net belongs to', () => {
-    const stereo = circuitOf('G1 1V inL 0\nR1 1k inL a\nR2 1k a 0\nG2 1V inR 0\nR3 1k inR b\nR4 1k b 0');
+    const stereo = markedCircuitOf(
+      'G1 1V inL 0\nR1 1k inL a\nR2 1k a 0\nG2 1V inR 0\nR3 1k inR b\nR4 1k b 0',
+    );
     expect(nearestSignal(stereo, 'a')).toBe('G1');
     expect(nearestSignal(stereo, 'b')).toBe('G2');
-    expect(nearestSignal(circuitOf('R1 1k a 0'), 'a')).toBeUndefined();
+    expect(nearestSignal(markedCircuitOf('R1 1k a 0'), 'a')).toBeUndefined();
   });
 
   it('spaces frequencies evenly on a log axis and hits both ends', () => {

@@ -11,9 +11,6 @@ import {
 } from '../numeric/index.ts';
 import type { System } from './system.ts';
 
-/** Looks at one point after which every damped junction has arrived there. */
-const LARGEST_LOOKS = 100;
-
 /** Pins at which the current of a kind counts, where that is not its first. */
 const CURRENT_PINS: Partial<Record<PartKind, readonly string[]>> = { opamp: ['out'], potentiometer: ['2'] };
 
@@ -66,11 +63,7 @@ export class SmallSignal {
     this.point = Float64Array.from(x);
     this.system.reset();
     this.frequencyHz = Number.NaN;
-    // Devices that limit their steps need a few looks at the same point before they stand on it.
-    for (let look = 0; look < LARGEST_LOOKS; look += 1) {
-      this.system.evaluate(x, this.evaluation);
-      if (!this.evaluation.limited) return;
-    }
+    this.system.settleAt(x, this.evaluation);
   }
 
   /** Factors at a frequency in Hz (0 and above). Throws `circuit/singular`. */
@@ -172,16 +165,8 @@ export class SmallSignal {
     const isAtOther = node === 0 && KINDS[part.kind].pins.length === 2;
     const row = isAtOther ? system.node(part.pins[second!] ?? system.circuit.ground) : node;
     const sign = isAtOther !== (part.kind === 'opamp') ? -1 : 1;
-    const own = system.evaluation();
-    if (!device.load) device.stamp?.(own);
-    for (let look = 0; look < LARGEST_LOOKS && device.load; look += 1) {
-      own.g.fill(0);
-      own.c.fill(0);
-      own.limited = false;
-      device.stamp?.(own);
-      device.load(this.point, own);
-      if (!own.limited) break;
-    }
+    const own = system.evaluationOf(ref, this.point);
+    device.stamp?.(own);
     const omega = 2 * Math.PI * this.frequencyHz;
     let [re, im] = [0, 0];
     for (let slot = 1; slot < own.g.length; slot += 1) {

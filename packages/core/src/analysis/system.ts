@@ -1,28 +1,28 @@
-import type { Layer } from '@halfsplit/contract';
-import { KINDS, touching, valueOnLayer, type Circuit, type Part } from '../circuit/index.ts';
-import { deadPart, DEVICES, type Device, type Evaluation, type Terminals } from '../devices/index.ts';
+import { KINDS, touching, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
+import { createDevice, deadPart, type Device, type Evaluation, type Terminals } from '../devices/index.ts';
 import { HalfsplitError, problem, type Problem } from '../errors.ts';
-import { withOwnModel } from '../models/index.ts';
 import { SparsePattern } from '../numeric/index.ts';
 
+/** Looks at one point after which every damped junction stands there. */
+const LARGEST_LOOKS = 100;
+
 /** What an unknown of the system is: the voltage of a net, or something inside a part. */
-export interface Unknown {
+export interface SystemUnknown {
   readonly net?: string;
   readonly ref?: string;
   readonly name: string;
 }
 
 /**
- * A circuit on one layer, assembled into equations: unknowns, matrix pattern and devices. Linear entries are stamped
+ * A resolved circuit assembled into equations: unknowns, matrix pattern and devices. Linear entries are stamped
  * once; `evaluate` adds what depends on the solution.
  */
 export class System {
-  readonly circuit: Circuit;
-  readonly layer: Layer;
+  readonly circuit: LayerCircuit;
   readonly pattern = new SparsePattern();
   readonly devices: readonly Device[];
-  /** Unknown 0 is the ground. */
-  readonly unknowns: readonly Unknown[];
+  /** SystemUnknown 0 is the ground. */
+  readonly unknowns: readonly SystemUnknown[];
   /** Constant part of G and C by slot. */
   readonly linear: { g: Float64Array; c: Float64Array };
   /** Row and column of each slot. */
@@ -38,13 +38,12 @@ export class System {
   private readonly excitation = { scale: 1, timeS: null as number | null };
 
   /**
-   * Assembles the circuit as it is on a layer. Boxes are left out. Throws `analysis/no-model`, `circuit/pin-open`,
-   * `circuit/no-value`, `circuit/no-ground` or `circuit/duplicate-ref`.
+   * Assembles the circuit. Boxes are left out. Throws `circuit/pin-open`, `circuit/no-value`, `circuit/no-ground` or
+   * `circuit/duplicate-ref`.
    */
-  constructor(circuit: Circuit, layer: Layer) {
+  constructor(circuit: LayerCircuit) {
     this.circuit = circuit;
-    this.layer = layer;
-    const unknowns: Unknown[] = [{ net: circuit.ground, name: circuit.ground }];
+    const unknowns: SystemUnknown[] = [{ net: circuit.ground, name: circuit.ground }];
     this.netIndex.set(circuit.ground, 0);
     const modelled = circuit.parts.filter((p) => KINDS[p.kind].hasModel);
     if (!modelled.some((p) => Object.values(p.pins).includes(circuit.ground))) {
@@ -62,7 +61,7 @@ export class System {
     const loaded = new Set<number>();
     this.devices = modelled.map((part) => {
       const own: number[] = [];
-      const device = this.build(withOwnModel(part, circuit), unknowns, own);
+      const device = this.build(part, unknowns, own);
       if (device.load) for (const slot of own) if (slot > 0) loaded.add(slot);
       return device;
     });
@@ -80,13 +79,14 @@ export class System {
     this.restamp();
   }
 
-  private build(part: Part, unknowns: Unknown[], slots: number[]): Device {
+  private build(part: LayerPart, unknowns: SystemUnknown[], slots: number[]): Device {
     const optionalNode = (pin: string) => {
       const net = part.pins[pin];
       return net === undefined ? undefined : this.netIndex.get(net);
     };
     const constantSlot = (row: number, column: number) => this.pattern.slot(row, column);
     const terminals: Terminals = {
+      models: this.circuit.models ?? [],
       constantSlot,
       optionalNode,
       node(pin) {
@@ -104,14 +104,14 @@ export class System {
         return slot;
       },
     };
-    if (part.kind === 'box')
-      throw new HalfsplitError('analysis/no-model', { ref: part.ref, detail: KINDS.box.words });
-    const type = DEVICES[part.kind];
-    const value = valueOnLayer(part, this.layer)?.value ?? null;
+    const { value } = part;
     if (value === 'open' || value === 'short') return deadPart(part, value, terminals);
     if (value === null && KINDS[part.kind].needsValue)
       throw new HalfsplitError('circuit/no-value', { ref: part.ref });
-    return type.create(part, value, terminals);
+    const device = createDevice(part, value, terminals);
+    if (!device)
+      throw new HalfsplitError('analysis/no-model', { ref: part.ref, detail: KINDS[part.kind].words });
+    return device;
   }
 
   /** Number of unknowns. */
@@ -130,6 +130,15 @@ export class System {
     return index;
   }
 
+  hasNet(net: string): boolean {
+    return this.netIndex.has(net);
+  }
+
+  /** Whether a part can take another main value in place. */
+  canTurn(ref: string): boolean {
+    return this.byRef.get(ref)?.retune !== undefined;
+  }
+
   /** A device by designator. Throws `circuit/unknown-part`. */
   device(ref: string, where = 'The analysis'): Device {
     const device = this.byRef.get(ref);
@@ -142,18 +151,13 @@ export class System {
     return [...this.netIndex];
   }
 
-  /** Gives one part another main value, without assembling again. False when its kind cannot be retuned. */
-  retune(ref: string, value: number): boolean {
-    const device = this.device(ref);
-    if (!device.retune) return false;
-    device.retune(value);
-    this.restamp();
-    return true;
-  }
-
-  /** As `retune`, for many parts at once; those that cannot be retuned stay. */
-  retuneAll(parts: readonly { readonly ref: string; readonly value: number }[]): void {
-    for (const { ref, value } of parts) this.device(ref).retune?.(value);
+  /** Gives parts other main values, without assembling again. Throws where a part cannot take one. */
+  turn(parts: readonly { readonly ref: string; readonly value: number }[]): void {
+    for (const { ref, value } of parts) {
+      const device = this.device(ref);
+      if (!device.retune) throw new Error(`${ref} cannot be turned in place.`);
+      device.retune(value);
+    }
     this.restamp();
   }
 
@@ -195,6 +199,30 @@ export class System {
     }
     into.limited = false;
     for (let i = 0; i < this.loading.length; i += 1) this.loading[i]!.load!(x, into);
+  }
+
+  /**
+   * Evaluates at a point until every damped junction has arrived there: devices that limit their steps need a few looks
+   * at the same point before they stand on it.
+   */
+  settleAt(x: Float64Array, into: Evaluation): void {
+    for (let look = 0; look < LARGEST_LOOKS; look += 1) {
+      this.evaluate(x, into);
+      if (!into.limited) return;
+    }
+  }
+
+  /** What one device's curves give at a point, without its constant entries, standing there as in `settleAt`. */
+  evaluationOf(ref: string, x: Float64Array): Evaluation {
+    const own = this.evaluation();
+    const device = this.device(ref);
+    for (let look = 0; look < LARGEST_LOOKS && device.load; look += 1) {
+      for (const array of [own.g, own.c, own.f, own.q]) array.fill(0);
+      own.limited = false;
+      device.load(x, own);
+      if (!own.limited) break;
+    }
+    return own;
   }
 
   /** As `evaluate`, without the constant part: G and C hold only what the devices add, at `loadedSlots`. */
@@ -245,6 +273,6 @@ export class System {
   }
 
   partsAt(net: string): string[] {
-    return (touching(this.circuit).get(net) ?? []).map((p) => p.ref);
+    return (touching<LayerPart>(this.circuit).get(net) ?? []).map((p) => p.ref);
   }
 }

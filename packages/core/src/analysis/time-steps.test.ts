@@ -1,13 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Part } from '../circuit/index.ts';
+import type { LayerPartOf } from '../circuit/index.ts';
 import { dividing, edgesOf, fastestSource } from './time-steps.ts';
 
-const source = (waveform: string, more: object = {}): Part => ({
+type Signal = LayerPartOf<'signal'>;
+const source = (waveform: Signal['waveform'], more: Partial<Signal> = {}): Signal => ({
   ref: 'G1',
   kind: 'signal',
   pins: { plus: 'a', minus: '0' },
-  marked: 1,
+  value: 1,
   waveform,
   ...more,
 });
@@ -30,10 +31,10 @@ describe('edges of a source', () => {
 
 describe('the fastest source', () => {
   it('is the highest frequency that sounds, and a sample of sampled audio is not passed over', () => {
-    const parts = [source('sine', { frequency: 440 }), source('square', { frequency: 2000, marked: 0 })];
-    expect(fastestSource(parts, 'marked')).toBe(440);
-    expect(fastestSource([], 'marked')).toBe(0);
-    expect(fastestSource([source('sampled', { sampleRateHz: 48_000 })], 'marked')).toBe(1200);
+    const parts = [source('sine', { frequency: 440 }), source('square', { frequency: 2000, value: 0 })];
+    expect(fastestSource(parts)).toBe(440);
+    expect(fastestSource([])).toBe(0);
+    expect(fastestSource([source('sampled', { sampleRateHz: 48_000 })])).toBe(1200);
   });
 });
 

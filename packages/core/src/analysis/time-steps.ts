@@ -1,28 +1,22 @@
-import type { Layer } from '@halfsplit/contract';
-import { parameter, valueOnLayer, type Part } from '../circuit/index.ts';
+import type { LayerPart, LayerPartOf } from '../circuit/index.ts';
+import { USUAL_FREQUENCY_HZ, USUAL_SAMPLE_RATE_HZ } from '../devices/index.ts';
 
 /** Steps of a source's period that a run in time takes at least. */
 export const STEPS_A_PERIOD = 40;
 
 /** Times at which a source jumps or bends sharply, s, up to the end. */
-export function edgesOf(part: Part, stopS: number): number[] {
-  const frequency = parameter(part, 'frequency') ?? 1000;
-  const field = (name: string) => parameter(part, name) ?? 0;
+export function edgesOf(part: LayerPartOf<'signal'>, stopS: number): number[] {
+  const { frequency = USUAL_FREQUENCY_HZ, delay = 0, width = 0, rise = 0, fall = 0 } = part;
   const edges: number[] = [];
-  if (part['waveform'] === 'square' || part['waveform'] === 'triangle') {
-    const phases = part['waveform'] === 'square' ? [0, 0.5] : [0.25, 0.75];
+  if (part.waveform === 'square' || part.waveform === 'triangle') {
+    const phases = part.waveform === 'square' ? [0, 0.5] : [0.25, 0.75];
     for (let n = 0; n / frequency <= stopS && edges.length < MOST_EDGES; n += 1)
       for (const p of phases) edges.push((n + p) / frequency);
   }
-  if (part['waveform'] === 'pulse') {
-    const period = parameter(part, 'periodS') ?? Number.POSITIVE_INFINITY;
-    const marks = [
-      0,
-      field('rise'),
-      field('rise') + field('width'),
-      field('rise') + field('width') + field('fall'),
-    ];
-    for (let start = field('delay'); start <= stopS && edges.length < MOST_EDGES; start += period)
+  if (part.waveform === 'pulse') {
+    const period = part.periodS ?? Number.POSITIVE_INFINITY;
+    const marks = [0, rise, rise + width, rise + width + fall];
+    for (let start = delay; start <= stopS && edges.length < MOST_EDGES; start += period)
       edges.push(...marks.map((m) => start + m));
   }
   return edges.filter((t) => t > 0 && t < stopS);
@@ -30,26 +24,21 @@ export function edgesOf(part: Part, stopS: number): number[] {
 const MOST_EDGES = 200_000;
 
 /** Frequency of the fastest source that sounds, Hz; 0 when all are silent. */
-export function fastestSource(parts: readonly Part[], layer: Layer): number {
-  const sampled = parts
-    .filter((p) => p.kind === 'signal' && p['waveform'] === 'sampled')
-    .map((p) => parameter(p, 'sampleRateHz') ?? USUAL_SAMPLE_RATE_HZ);
-  const sounding = parts.filter(
-    (p) =>
-      p.kind === 'signal' &&
-      p['waveform'] !== 'pulse' &&
-      p['waveform'] !== 'sampled' &&
-      valueOnLayer(p, layer)?.value !== 0,
+export function fastestSource(parts: readonly LayerPart[]): number {
+  const signals = parts.filter((p) => p.kind === 'signal');
+  const sampled = signals
+    .filter((p) => p.waveform === 'sampled')
+    .map((p) => p.sampleRateHz ?? USUAL_SAMPLE_RATE_HZ);
+  const sounding = signals.filter(
+    (p) => p.waveform !== 'pulse' && p.waveform !== 'sampled' && p.value !== 0 && p.value !== null,
   );
   // A step never passes over a sample.
   return Math.max(
     0,
     ...sampled.map((rate) => rate / STEPS_A_PERIOD),
-    ...sounding.map((p) => parameter(p, 'frequency') ?? USUAL_FREQUENCY_HZ),
+    ...sounding.map((p) => p.frequency ?? USUAL_FREQUENCY_HZ),
   );
 }
-const USUAL_FREQUENCY_HZ = 1000;
-const USUAL_SAMPLE_RATE_HZ = 48_000;
 
 /** Two times closer than this part of a step are one. */
 export const SAME_TIME = 1e-6;

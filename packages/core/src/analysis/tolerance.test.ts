@@ -1,31 +1,36 @@
 import { describe, expect, it } from 'vitest';
-import { usualTolerance } from '../meter/index.ts';
+import { resolveLayer, usualTolerance } from '../circuit/index.ts';
 import { evaluateReadout } from '../readouts/index.ts';
-import { circuitOf } from '../testing/circuits.ts';
-import { BenchModel } from './bench-model.ts';
-import { differenceSlopes } from './sensitivity.ts';
-import { seededRandom, spreadParts, toleranceOf } from './tolerance.ts';
+import { circuitOf, sessionOf } from '../testing/circuits.ts';
+import { seededRandom } from './random.ts';
+import { differenceSlopes, type Reading } from './sensitivity.ts';
+import { spreadParts } from './spread-part.ts';
+import { extremeRuns, summariseRuns, toleranceRuns, type ToleranceOptions } from './tolerance.ts';
+import { worstCase } from './worst-case.ts';
 
 const divider = circuitOf('V1 10V vcc 0\nR1 1k 5% vcc a\nR2 1k 5% a 0');
 const readout = { id: 'a', name: 'a', kind: 'voltage' as const, net: 'a' };
+const voltageAtA: Reading = (session) => {
+  const answer = evaluateReadout(session, readout);
+  return answer.ok ? answer.value : null;
+};
 
-function setUp(circuit = divider) {
-  const model = new BenchModel(circuit, 'marked');
-  const parts = spreadParts(circuit, model, usualTolerance);
-  const read = () => {
-    const answer = evaluateReadout(model, readout);
-    return answer.ok ? answer.value : null;
+function setUp(circuit = divider, read = voltageAtA) {
+  const session = sessionOf(circuit);
+  const parts = spreadParts(resolveLayer(circuit, 'marked'), usualTolerance);
+  const slopes = differenceSlopes(session, parts, read);
+  const spread = (options: ToleranceOptions, isWanted?: (value: number) => boolean) => {
+    const runs = toleranceRuns(session, parts, [read], options);
+    const worst = worstCase(session, parts, slopes, read, { starts: extremeRuns(runs, runs.values[0]!) });
+    return summariseRuns(runs, runs.values[0]!, parts, slopes, worst, isWanted);
   };
-  return { model, parts, read, slopes: differenceSlopes(model, parts, read) };
+  return { session, parts, read, slopes, spread };
 }
 
 describe('tolerance', () => {
   it('has the worst case, the mean and the spread of a divider by their closed forms', () => {
-    const { model, parts, read, slopes } = setUp();
-    const answer = toleranceOf(model, parts, read, slopes, (v) => Math.abs(v - 5) < 0.125, {
-      runs: 20_000,
-      random: seededRandom(1),
-    });
+    const { spread } = setUp();
+    const answer = spread({ runs: 20_000, random: seededRandom(1) }, (v) => Math.abs(v - 5) < 0.125);
     expect(answer.worst.high).toBeCloseTo((10 * 1.05) / 2, 9);
     expect(answer.worst.low).toBeCloseTo((10 * 0.95) / 2, 9);
     expect(answer.mean).toBeCloseTo(5, 2);
@@ -42,16 +47,12 @@ describe('tolerance', () => {
     expect(answer.max).toBeLessThanOrEqual(answer.worst.high);
   });
 
-  it('leaves the model as it was, and repeats itself with the same seed', () => {
-    const { model, parts, read, slopes } = setUp();
-    const once = toleranceOf(model, parts, read, slopes, undefined, { runs: 500, random: seededRandom(7) });
-    expect(read()).toBeCloseTo(5, 12);
-    expect(
-      toleranceOf(model, parts, read, slopes, undefined, { runs: 500, random: seededRandom(7) }),
-    ).toEqual(once);
-    expect(
-      toleranceOf(model, parts, read, slopes, undefined, { runs: 500, random: seededRandom(8) }).mean,
-    ).not.toBe(once.mean);
+  it('leaves the session as it was, and repeats itself with the same seed', () => {
+    const { session, read, spread } = setUp();
+    const once = spread({ runs: 500, random: seededRandom(7) });
+    expect(read(session)).toBeCloseTo(5, 12);
+    expect(spread({ runs: 500, random: seededRandom(7) })).toEqual(once);
+    expect(spread({ runs: 500, random: seededRandom(8) }).mean).not.toBe(once.mean);
   });
 
   it('lets matched parts deviate together: a divider of a matched pair does not move', () => {
@@ -59,15 +60,15 @@ describe('tolerance', () => {
       ...divider,
       parts: divider.parts.map((p) => (p.kind === 'resistor' ? { ...p, matched: 'pair' } : p)),
     };
-    const { model, parts, read, slopes } = setUp(circuit);
-    expect(
-      toleranceOf(model, parts, read, slopes, undefined, { runs: 200, random: seededRandom(1) }).sigma,
-    ).toBeLessThan(1e-9);
+    const answer = setUp(circuit).spread({ runs: 200, random: seededRandom(1) });
+    expect(answer.sigma).toBeLessThan(1e-9);
+    // The pair moves as one in the worst case and in the shares, too.
+    expect(answer.worst.high - answer.worst.low).toBeLessThan(1e-9);
+    expect(answer.contributions).toEqual([{ ref: 'R1', share: expect.any(Number), together: ['R1', 'R2'] }]);
   });
 
   it('puts the limits of a normal spread at three sigma', () => {
-    const { model, parts, read, slopes } = setUp();
-    const { sigma } = toleranceOf(model, parts, read, slopes, undefined, {
+    const { sigma } = setUp().spread({
       runs: 20_000,
       random: seededRandom(3),
       distribution: 'normal',
@@ -76,9 +77,9 @@ describe('tolerance', () => {
   });
 
   it('has sensitivities that equal the derivative of the closed form', () => {
-    const { model, read } = setUp();
+    const { session, read } = setUp();
     const [s1, s2] = differenceSlopes(
-      model,
+      session,
       [
         { ref: 'R1', value: 1000 },
         { ref: 'R2', value: 1000 },

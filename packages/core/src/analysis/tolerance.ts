@@ -1,53 +1,35 @@
-import { KINDS, valueOnLayer, type Circuit, type Part } from '../circuit/index.ts';
-import type { BenchModel } from './bench-model.ts';
-
-/** A repeatable source of random numbers, 0 up to 1. */
-export type Random = () => number;
-
-/** The usual seeded generator (mulberry32, public domain): the same seed gives the same run everywhere. */
-export function seededRandom(seed: number): Random {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
-/** A part whose value spreads, and by how much. */
-export interface SpreadPart {
-  readonly ref: string;
-  readonly value: number;
-  /** Fraction either way. */
-  readonly tolerance: number;
-  /** Parts of one group deviate together. */
-  readonly group: string;
-}
-
-/** Parts with a numeric value and a tolerance (or the one given for all others), for the layer of a model. */
-export function spreadParts(
-  circuit: Circuit,
-  model: BenchModel,
-  usual: (part: Part) => number,
-): SpreadPart[] {
-  return circuit.parts.flatMap((part): SpreadPart[] => {
-    const quantity = KINDS[part.kind].value;
-    const isPassive = quantity === 'resistor' || quantity === 'capacitor' || quantity === 'inductor';
-    const value = valueOnLayer(part, model.system.layer)?.value;
-    const tolerance = part.tolerance ?? (isPassive ? usual(part) : 0);
-    if (typeof value !== 'number' || tolerance === 0 || !model.system.device(part.ref).retune) return [];
-    const group = typeof part['matched'] === 'string' ? part['matched'] : part.ref;
-    return [{ ref: part.ref, value, tolerance, group }];
-  });
-}
+import { HalfsplitError } from '../errors.ts';
+import type { Random } from './random.ts';
+import type { Reading } from './sensitivity.ts';
+import type { AnalysisSession } from './session.ts';
+import { deviated, groupsOf, type SpreadPart } from './spread-part.ts';
 
 export interface ToleranceOptions {
+  /** At least 1. */
   readonly runs: number;
   readonly random: Random;
   readonly distribution?: 'uniform' | 'normal';
   readonly onProgress?: (fraction: number) => void;
+  /** Asked after each run; answering false ends the runs there. */
+  readonly mayGoOn?: () => boolean;
+}
+
+/** Runs of a spread: what each reading gave, and how far every group deviated. */
+export interface ToleranceRuns {
+  /** A run each, NaN where a reading has no value; one array a reading. */
+  readonly values: readonly Float64Array[];
+  /** Deviation of each group in each run, as a part of its tolerance, run after run. */
+  readonly deviations: Float64Array;
+  readonly groups: number;
+}
+
+/** A share of the variance that a group of parts brings. */
+export interface Contribution {
+  /** The part, or the first of its group. */
+  readonly ref: string;
+  readonly share: number;
+  /** All parts of its group, when they deviate together. */
+  readonly together?: readonly string[];
 }
 
 export interface ToleranceAnswer {
@@ -56,12 +38,17 @@ export interface ToleranceAnswer {
   readonly min: number;
   readonly max: number;
   readonly percentiles: Readonly<Record<'p1' | 'p5' | 'p25' | 'p50' | 'p75' | 'p95' | 'p99', number>>;
-  /** Every part at the end of its tolerance that moves the value down, or up. */
+  /** The extremes over the box of tolerances; never milder than a run. */
   readonly worst: { readonly low: number; readonly high: number };
   /** Share of runs inside the wanted range; absent when nothing is wanted. */
   readonly yield?: number;
-  /** Share of the variance that each part brings, to first order; largest first. */
-  readonly contributions: readonly { readonly ref: string; readonly share: number }[];
+  /** Share of the variance that each part or group brings, largest first. */
+  readonly contributions: readonly Contribution[];
+  /** Share of the runs' variance that the slopes explain: near 1 the shares are what they say, far below they are not. */
+  readonly explained: number;
+  /** Said when the slopes do not explain the spread. */
+  readonly note?: string;
+  readonly runs: number;
   /** Runs that gave no value. */
   readonly failed: number;
 }
@@ -70,75 +57,44 @@ const PROGRESS_EVERY = 250;
 /** Tolerance limits stand at this many sigma of a normal spread (common practice). */
 const NORMAL_SIGMAS = 3;
 const PERCENTILES = { p1: 0.01, p5: 0.05, p25: 0.25, p50: 0.5, p75: 0.75, p95: 0.95, p99: 0.99 } as const;
+/** Below this the shares are said not to be of first order. */
+const FIRST_ORDER = 0.9;
 
 /**
- * Runs with every part somewhere in its tolerance: the values of several readings, a run each, NaN where a reading has
- * none. The model is left as it was. `read` takes the values into a row of numbers, or null.
+ * Runs with every part somewhere in its tolerance. Throws `analysis/bad-request` for fewer than one run.
  */
 export function toleranceRuns(
-  model: BenchModel,
+  session: AnalysisSession,
   parts: readonly SpreadPart[],
-  readings: readonly (() => number | null)[],
+  readings: readonly Reading[],
   options: ToleranceOptions,
-): Float64Array[] {
-  const groups = [...new Set(parts.map((p) => p.group))];
-  const groupOf = parts.map((p) => groups.indexOf(p.group));
-  const deviations = new Float64Array(groups.length);
-  const values = readings.map(() => new Float64Array(options.runs));
-  const turned = parts.map((p) => ({ ref: p.ref, value: p.value }));
-  for (let run = 0; run < options.runs; run += 1) {
-    for (let g = 0; g < deviations.length; g += 1) deviations[g] = draw(options);
-    parts.forEach((p, i) => (turned[i]!.value = p.value * (1 + p.tolerance * deviations[groupOf[i]!]!)));
-    model.retuneAll(turned);
-    readings.forEach((read, r) => (values[r]![run] = read() ?? Number.NaN));
-    if (run % PROGRESS_EVERY === 0) options.onProgress?.(run / options.runs);
+): ToleranceRuns {
+  const { runs } = options;
+  if (!Number.isInteger(runs) || runs < 1)
+    throw new HalfsplitError('analysis/bad-request', {
+      where: 'Tolerance',
+      detail: 'at least one run is needed',
+    });
+  const groups = groupsOf(parts);
+  const count = groups.names.length;
+  const deviations = new Float64Array(count * runs);
+  const values = readings.map(() => new Float64Array(runs));
+  let made = 0;
+  while (made < runs) {
+    const own = deviations.subarray(made * count, (made + 1) * count);
+    for (let g = 0; g < count; g += 1) own[g] = draw(options);
+    const turned = deviated(session, parts, groups, own);
+    readings.forEach((read, r) => (values[r]![made] = read(turned) ?? Number.NaN));
+    if (made % PROGRESS_EVERY === 0) options.onProgress?.(made / runs);
+    made += 1;
+    if (options.mayGoOn?.() === false) break;
   }
-  model.retuneAll(parts);
   options.onProgress?.(1);
-  return values;
-}
-
-/** The reading with every part at the end of its tolerance that moves it down, and up, by the signs of the slopes. */
-export function worstCase(
-  model: BenchModel,
-  parts: readonly SpreadPart[],
-  slopes: readonly number[],
-  read: () => number | null,
-): { low: number | null; high: number | null } {
-  const extreme = (sign: 1 | -1) => {
-    model.retuneAll(
-      parts.map((p, i) => ({
-        ref: p.ref,
-        value: p.value * (1 + sign * Math.sign(slopes[i]!) * p.tolerance),
-      })),
-    );
-    return read();
+  return {
+    values: values.map((v) => v.subarray(0, made)),
+    deviations: deviations.subarray(0, made * count),
+    groups: count,
   };
-  const worst = { low: extreme(-1), high: extreme(1) };
-  model.retuneAll(parts);
-  return worst;
-}
-
-/**
- * Spread of a reading over the parts' tolerances: seeded Monte Carlo, worst case by the signs of the slopes, and the
- * shares of the variance. `read` gives the value of the model as it is turned, or null when there is none; `slopes` are
- * d value / d (relative deviation), a part each.
- */
-export function toleranceOf(
-  model: BenchModel,
-  parts: readonly SpreadPart[],
-  read: () => number | null,
-  slopes: readonly number[],
-  isWanted: ((value: number) => boolean) | undefined,
-  options: ToleranceOptions,
-): ToleranceAnswer {
-  const [values] = toleranceRuns(model, parts, [read], options);
-  return summariseRuns(
-    values!,
-    worstCase(model, parts, slopes, read),
-    contributionsOf(parts, slopes),
-    isWanted,
-  );
 }
 
 function draw({ random, distribution }: ToleranceOptions): number {
@@ -150,46 +106,122 @@ function draw({ random, distribution }: ToleranceOptions): number {
   }
 }
 
-/** Share of the variance that each part brings, to first order; largest first. */
-export function contributionsOf(
-  parts: readonly SpreadPart[],
-  slopes: readonly number[],
-): { ref: string; share: number }[] {
-  const powers = parts.map((p, i) => (slopes[i]! * p.tolerance) ** 2);
-  const total = powers.reduce((a, b) => a + b, 0);
-  return parts
-    .map((p, i) => ({ ref: p.ref, share: total > 0 ? powers[i]! / total : 0 }))
+/** Share of the variance that each group brings, by its slope; largest first. */
+export function contributionsOf(parts: readonly SpreadPart[], slopes: readonly number[]): Contribution[] {
+  const { names, groupOf } = groupsOf(parts);
+  const moves = groupMoves(parts, slopes);
+  const total = moves.reduce((sum, m) => sum + m * m, 0);
+  return names
+    .map((_, g): Contribution => {
+      const refs = parts.filter((_p, i) => groupOf[i] === g).map((p) => p.ref);
+      return {
+        ref: refs[0]!,
+        share: total > 0 ? moves[g]! ** 2 / total : 0,
+        ...(refs.length > 1 ? { together: refs } : {}),
+      };
+    })
     .sort((a, b) => b.share - a.share);
 }
 
-/** Statistics of runs; those without a value (NaN) are counted apart. */
+/** What each group moves the reading at the end of its tolerance, to first order. */
+function groupMoves(parts: readonly SpreadPart[], slopes: readonly number[]): Float64Array {
+  const { names, groupOf } = groupsOf(parts);
+  const moves = new Float64Array(names.length);
+  parts.forEach((p, i) => {
+    const g = groupOf[i]!;
+    moves[g] = moves[g]! + slopes[i]! * p.tolerance;
+  });
+  return moves;
+}
+
+/** Deviations of the runs in which a reading was least and largest. */
+export function extremeRuns({ deviations, groups }: ToleranceRuns, values: Float64Array): Float64Array[] {
+  let [least, most] = [-1, -1];
+  values.forEach((v, run) => {
+    if (Number.isNaN(v)) return;
+    if (least < 0 || v < values[least]!) least = run;
+    if (most < 0 || v > values[most]!) most = run;
+  });
+  return [...new Set([least, most])]
+    .filter((run) => run >= 0)
+    .map((run) => deviations.slice(run * groups, (run + 1) * groups));
+}
+
+/**
+ * Statistics of one reading's runs; those without a value (NaN) are counted apart. Throws `analysis/bad-request` when no
+ * run gave a value.
+ */
 export function summariseRuns(
-  runs: Float64Array,
+  runs: ToleranceRuns,
+  values: Float64Array,
+  parts: readonly SpreadPart[],
+  slopes: readonly number[],
   worst: { low: number | null; high: number | null },
-  contributions: ToleranceAnswer['contributions'],
   isWanted: ((value: number) => boolean) | undefined,
 ): ToleranceAnswer {
-  const sorted = runs.filter((v) => !Number.isNaN(v)).sort();
+  const sorted = values.filter((v) => !Number.isNaN(v)).sort();
   const n = sorted.length;
-  const failed = runs.length - n;
+  if (n === 0)
+    throw new HalfsplitError('analysis/bad-request', { where: 'Tolerance', detail: 'no run gave a value' });
   const mean = sorted.reduce((a, b) => a + b, 0) / n;
-  const sigma = Math.sqrt(sorted.reduce((a, v) => a + (v - mean) ** 2, 0) / Math.max(1, n - 1));
+  const variance = sorted.reduce((a, v) => a + (v - mean) ** 2, 0) / Math.max(1, n - 1);
   const at = (part: number) => {
     const place = part * (n - 1);
     const below = Math.floor(place);
     return sorted[below]! + (place - below) * ((sorted[below + 1] ?? sorted[below]!) - sorted[below]!);
   };
+  const [min, max] = [sorted[0]!, sorted[n - 1]!];
+  const explained = explainedShare(runs, values, groupMoves(parts, slopes));
   return {
     mean,
-    sigma,
-    min: sorted[0]!,
-    max: sorted[n - 1]!,
-    percentiles: Object.fromEntries(
-      Object.entries(PERCENTILES).map(([name, part]) => [name, at(part)]),
-    ) as ToleranceAnswer['percentiles'],
-    worst: { low: worst.low ?? sorted[0]!, high: worst.high ?? sorted[n - 1]! },
-    ...(isWanted ? { yield: sorted.filter(isWanted).length / Math.max(1, runs.length) } : {}),
-    contributions,
-    failed,
+    sigma: Math.sqrt(variance),
+    min,
+    max,
+    percentiles: {
+      p1: at(PERCENTILES.p1),
+      p5: at(PERCENTILES.p5),
+      p25: at(PERCENTILES.p25),
+      p50: at(PERCENTILES.p50),
+      p75: at(PERCENTILES.p75),
+      p95: at(PERCENTILES.p95),
+      p99: at(PERCENTILES.p99),
+    },
+    worst: { low: Math.min(worst.low ?? min, min), high: Math.max(worst.high ?? max, max) },
+    ...(isWanted ? { yield: sorted.filter(isWanted).length / values.length } : {}),
+    contributions: contributionsOf(parts, slopes),
+    explained,
+    ...(explained < FIRST_ORDER
+      ? {
+          note: `The shares follow the slopes at the middle, which explain ${Math.round(100 * explained)} % of the spread: the rest bends or comes of several parts together.`,
+        }
+      : {}),
+    runs: values.length,
+    failed: values.length - n,
   };
 }
+
+/** Part of the runs' variance that a straight law by the slopes explains, 0 to 1; 1 where nothing moves. */
+function explainedShare(runs: ToleranceRuns, values: Float64Array, moves: Float64Array): number {
+  const { deviations, groups } = runs;
+  let [count, sum, sumOfRest, squares, restSquares] = [0, 0, 0, 0, 0];
+  values.forEach((value, run) => {
+    if (Number.isNaN(value)) return;
+    let predicted = 0;
+    for (let g = 0; g < groups; g += 1) predicted += moves[g]! * deviations[run * groups + g]!;
+    count += 1;
+    sum += value;
+    sumOfRest += value - predicted;
+  });
+  const [mean, restMean] = [sum / count, sumOfRest / count];
+  values.forEach((value, run) => {
+    if (Number.isNaN(value)) return;
+    let predicted = 0;
+    for (let g = 0; g < groups; g += 1) predicted += moves[g]! * deviations[run * groups + g]!;
+    squares += (value - mean) ** 2;
+    restSquares += (value - predicted - restMean) ** 2;
+  });
+  const isStill = squares <= count * (LEAST_SPREAD * Math.abs(mean)) ** 2;
+  return isStill ? 1 : Math.max(0, 1 - restSquares / squares);
+}
+/** A spread below this part of the value is rounding. */
+const LEAST_SPREAD = 1e-12;

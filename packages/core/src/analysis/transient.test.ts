@@ -3,13 +3,12 @@ import { describe, expect, it } from 'vitest';
 import { oscillationOf, type Trace } from '../audio/index.ts';
 import type { Circuit } from '../circuit/index.ts';
 import { THERMAL_VOLTAGE } from '../devices/index.ts';
-import { circuitOf, randomCircuit } from '../testing/circuits.ts';
-import { BenchModel } from './bench-model.ts';
+import { circuitOf, randomCircuit, sessionOf } from '../testing/circuits.ts';
 import { magnitude } from './small-signal.ts';
 import { transient, type TransientOptions } from './transient.ts';
 
 function run(circuit: Circuit, net: string, options: Omit<TransientOptions, 'onPoint'>): Trace {
-  const model = new BenchModel(circuit, 'marked');
+  const model = sessionOf(circuit);
   const node = model.system.node(net);
   const [timeS, value]: [number[], number[]] = [[], []];
   const outcome = transient(model, {
@@ -135,7 +134,7 @@ describe('transient against the other analyses', () => {
       const circuit = randomCircuit(seed, 2);
       const frequency = 2000;
       const parts = circuit.parts.map((p) => (p.kind === 'signal' ? { ...p, marked: 1e-6, frequency } : p));
-      const model = new BenchModel({ ...circuit, parts }, 'marked');
+      const model = sessionOf({ ...circuit, parts });
       const node = model.system.node('out');
       const expected = magnitude(model.smallSignal.at(frequency).drive('G1').voltage(node)) * 1e-6;
       const trace = run({ ...circuit, parts }, 'out', {

@@ -1,6 +1,6 @@
 import type { Device, Evaluation } from '../devices/index.ts';
 import { problem, type Problem } from '../errors.ts';
-import type { BenchModel } from './bench-model.ts';
+import type { AnalysisSession } from './session.ts';
 import { solveDense } from '../numeric/index.ts';
 import { dividing, edgesOf, fastestSource, SAME_TIME, STEPS_A_PERIOD } from './time-steps.ts';
 import { expand, reduce, ReducedSystem, type ReducedStep } from './reduced-system.ts';
@@ -51,12 +51,12 @@ const WORTH_A_CHANGE = 1.3;
  * Integrates f(x) + dq/dt = b(t): trapezoidal rule with the local error held by comparing each step with its
  * extrapolation, backward Euler after a jump (the start, an edge of a source, a latch that changed).
  */
-export function transient(model: BenchModel, options: TransientOptions): TransientOutcome {
-  return new Integrator(model, options).run();
+export function transient(session: AnalysisSession, options: TransientOptions): TransientOutcome {
+  return new Integrator(session, options).run();
 }
 
 class Integrator {
-  private readonly model: BenchModel;
+  private readonly session: AnalysisSession;
   private readonly options: TransientOptions;
   private readonly allowed: number;
   private readonly system: System;
@@ -92,11 +92,11 @@ class Integrator {
   private t = 0;
   private worst = 0;
 
-  constructor(model: BenchModel, options: TransientOptions) {
-    this.model = model;
+  constructor(session: AnalysisSession, options: TransientOptions) {
+    this.session = session;
     this.options = options;
     this.allowed = options.relativeError ?? USUAL_RELATIVE_ERROR;
-    this.system = model.system;
+    this.system = session.system;
     this.reduced = new ReducedSystem(this.system);
     this.evaluation = this.system.evaluation(false);
     this.size = this.system.size + 1;
@@ -127,10 +127,10 @@ class Integrator {
     if (failed) return { ok: false, problem: failed };
     const edges = [
       ...new Set(
-        this.system.circuit.parts.filter((p) => p.kind === 'signal').flatMap((p) => edgesOf(p, stopS)),
+        this.session.circuit.parts.filter((p) => p.kind === 'signal').flatMap((p) => edgesOf(p, stopS)),
       ),
     ].sort((a, b) => a - b);
-    const frequency = fastestSource(this.system.circuit.parts, this.system.layer);
+    const frequency = fastestSource(this.session.circuit.parts);
     const ceiling = Math.min(
       stepS ?? stopS / STEPS_A_RUN,
       frequency > 0 && stepS === undefined ? 1 / (STEPS_A_PERIOD * frequency) : Number.POSITIVE_INFINITY,
@@ -198,7 +198,7 @@ class Integrator {
   /** The solution at t = 0 and its charges. */
   private begin(start: 'op' | 'zero'): Problem | null {
     if (start === 'op') {
-      const point = this.model.tryOperatingPoint();
+      const point = this.session.tryOperatingPoint();
       if (!point.ok) return point.problem;
       this.x.set(point.x);
     }

@@ -8,4 +8,3 @@ export {
   type Trace,
 } from './waveform.ts';
 export { weightingAt, WEIGHTINGS, type Weighting } from './weighting.ts';
-export { faultSound } from './fault-sounds.ts';

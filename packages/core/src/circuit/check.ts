@@ -1,54 +1,69 @@
+import { LAYERS } from '@halfsplit/contract';
 import { problem, type Problem } from '../errors.ts';
-import { KINDS } from './kinds.ts';
-import { netsOf, parameter, valueOnLayer, type Circuit, type Part, type Readout } from './part.ts';
-import { UnionFind } from './union-find.ts';
+import { partFields, unknownModelNames, unknownPartNames, type UnknownName } from './field-values.ts';
+import { isPassive, KINDS } from './kinds.ts';
+import { ownValue, resolveLayer, valueOnLayer } from './layer.ts';
+import type { Circuit, Part } from './part.ts';
+import { floatingProblems, sourceLoops } from './topology.ts';
 
 /**
- * What is wrong with a circuit, each finding with the part or net it belongs to. An empty list means that it can be
- * computed. Readouts are checked for the nets and parts they name.
+ * What is wrong with a circuit as it is written down, each finding with the part or net it belongs to. An empty list
+ * means that it can be computed and that nothing was left unread. What only a computation
+ * shows is checked by `checkRatings`, and what readouts name by `checkReadouts`.
  */
-export function checkCircuit(circuit: Circuit, readouts: readonly Readout[] = []): Problem[] {
+export function checkCircuit(circuit: Circuit): Problem[] {
+  const marked = resolveLayer(circuit, 'marked');
   return [
     ...circuit.parts.flatMap(checkPart),
     ...duplicateRefs(circuit),
     ...singleNets(circuit),
-    ...floatingNets(circuit),
-    ...sourceLoops(circuit),
-    ...readouts.flatMap((r) => checkReadout(circuit, r)),
+    ...floatingProblems(marked),
+    ...sourceLoops(marked),
+    ...(circuit.models ?? []).flatMap((m) =>
+      unknownModelNames(m.kind, m.params).map((u) => unknownField(u, `Model ${m.name}`, m.kind)),
+    ),
   ];
 }
 
+const unknownField = ({ name, resembles }: UnknownName, where: string, kind: Part['kind']): Problem =>
+  problem('circuit/unknown-field', {
+    where,
+    text: name,
+    detail: KINDS[kind].words,
+    net: undefined,
+    resembles,
+  });
+
 function checkPart(part: Part): Problem[] {
   const info = KINDS[part.kind];
+  const { ref } = part;
+  const bad = (detail: string) => problem('circuit/bad-value', { ref, detail });
   const found: Problem[] = [];
-  const isBox = info.pins.length === 0;
   for (const pin of Object.keys(part.pins)) {
-    if (!isBox && !info.pins.includes(pin)) {
-      found.push(problem('circuit/unknown-pin', { ref: part.ref, text: pin, detail: info.pins.join(', ') }));
+    if (info.hasFreePins !== true && !info.pins.includes(pin)) {
+      found.push(problem('circuit/unknown-pin', { ref, text: pin, detail: info.pins.join(', ') }));
     }
   }
   for (const pin of info.pins) {
-    if (part.pins[pin] === undefined) found.push(problem('circuit/pin-open', { ref: part.ref, text: pin }));
+    if (part.pins[pin] === undefined && info.optionalPins?.includes(pin) !== true)
+      found.push(problem('circuit/pin-open', { ref, text: pin }));
   }
-  const value = valueOnLayer(part, 'proven');
-  if (info.needsValue && value === null) found.push(problem('circuit/no-value', { ref: part.ref }));
-  for (const layer of ['marked', 'found', 'planned', 'proven'] as const) {
-    const number = part[layer];
-    const mustBePositive =
-      info.value === 'resistor' || info.value === 'capacitor' || info.value === 'inductor';
-    if (typeof number === 'number' && mustBePositive && !(number > 0)) {
-      found.push(
-        problem('circuit/bad-value', { ref: part.ref, detail: `its ${layer} value is not above zero` }),
-      );
-    }
+  if (info.needsValue && valueOnLayer(part, 'proven') === null)
+    found.push(problem('circuit/no-value', { ref }));
+  for (const layer of LAYERS) {
+    const number = ownValue(part, layer);
+    if (typeof number === 'number' && isPassive(part.kind) && !(number > 0))
+      found.push(bad(`its ${layer} value is not above zero`));
   }
-  const position = parameter(part, 'position');
-  if (position !== undefined && (position < 0 || position > 1)) {
-    found.push(
-      problem('circuit/bad-value', { ref: part.ref, detail: 'its position is not between 0 and 1' }),
-    );
+  for (const { name, field, value } of partFields(part)) {
+    if (field.isNeeded === true && value === undefined) found.push(bad(`its ${name} is missing`));
   }
-  return found;
+  if (part.kind === 'clock' && part.minOhm !== undefined && part.maxOhm !== undefined)
+    if (part.minOhm > part.maxOhm) found.push(bad('its minOhm is above its maxOhm'));
+  return [
+    ...found,
+    ...unknownPartNames(part).map((unknown) => ({ ...unknownField(unknown, ref, part.kind), ref })),
+  ];
 }
 
 function duplicateRefs(circuit: Circuit): Problem[] {
@@ -62,11 +77,15 @@ function duplicateRefs(circuit: Circuit): Problem[] {
 }
 
 /** Parts by net, each part once a net. */
-export function touching(circuit: Circuit): Map<string, Part[]> {
-  const parts = new Map<string, Part[]>();
+export function touching<P extends { readonly pins: Readonly<Record<string, string>> }>(circuit: {
+  readonly parts: readonly P[];
+}): Map<string, P[]> {
+  const parts = new Map<string, P[]>();
   for (const part of circuit.parts) {
     for (const net of new Set(Object.values(part.pins))) {
-      parts.set(net, [...(parts.get(net) ?? []), part]);
+      const known = parts.get(net);
+      if (known) known.push(part);
+      else parts.set(net, [part]);
     }
   }
   return parts;
@@ -74,86 +93,15 @@ export function touching(circuit: Circuit): Map<string, Part[]> {
 
 function singleNets(circuit: Circuit): Problem[] {
   if (circuit.parts.length === 0) return [];
-  const ends = new Map<string, string[]>();
+  const ends = new Map<string, Part[]>();
   for (const part of circuit.parts) {
-    for (const net of Object.values(part.pins)) ends.set(net, [...(ends.get(net) ?? []), part.ref]);
+    for (const net of Object.values(part.pins)) ends.set(net, [...(ends.get(net) ?? []), part]);
   }
-  const single = [...ends].filter(([net, refs]) => net !== circuit.ground && refs.length === 1);
-  const found = single.map(([net, refs]) => problem('circuit/net-single', { net, ref: refs[0] }));
+  const single = [...ends].filter(
+    ([net, parts]) =>
+      net !== circuit.ground && parts.length === 1 && KINDS[parts[0]!.kind].hasFreePins !== true,
+  );
+  const found = single.map(([net, parts]) => problem('circuit/net-single', { net, ref: parts[0]!.ref }));
   if (!ends.has(circuit.ground)) found.push(problem('circuit/no-ground', { net: circuit.ground }));
   return found;
-}
-
-/** Nets joined where direct current can flow. */
-function dcConnections(circuit: Circuit): UnionFind {
-  const joined = new UnionFind();
-  for (const part of circuit.parts) {
-    if (valueOnLayer(part, 'marked')?.value === 'open' || part['closed'] === false) continue;
-    for (const [a, b] of KINDS[part.kind].dcPaths) {
-      const netA = part.pins[a];
-      const netB = part.pins[b];
-      if (netA !== undefined && netB !== undefined) joined.join(netA, netB);
-    }
-    const { a, b, out } = part.pins;
-    if (part.kind === 'capacitor' && parameter(part, 'leakage') !== undefined && a && b) joined.join(a, b);
-    if (part.kind === 'opamp' && out) joined.join(circuit.ground, out);
-  }
-  return joined;
-}
-
-function floatingNets(circuit: Circuit): Problem[] {
-  const joined = dcConnections(circuit);
-  const ground = joined.find(circuit.ground);
-  const touched = touching(circuit);
-  const groups = new Map<string, string[]>();
-  for (const net of netsOf(circuit)) {
-    const root = joined.find(net);
-    const isModelled = (touched.get(net) ?? []).some((p) => KINDS[p.kind].hasModel);
-    if (root !== ground && isModelled) groups.set(root, [...(groups.get(root) ?? []), net]);
-  }
-  return [...groups.values()].map((nets) => {
-    const net = nets.reduce((a, b) =>
-      (touched.get(b)?.length ?? 0) > (touched.get(a)?.length ?? 0) ? b : a,
-    );
-    const parts = [...new Set(nets.flatMap((n) => (touched.get(n) ?? []).map((p) => p.ref)))];
-    return problem('circuit/no-dc-path', { net, parts });
-  });
-}
-
-/** Ideal voltage sources in a ring with one another or with coils of bare wire: nothing sets their current. */
-function sourceLoops(circuit: Circuit): Problem[] {
-  const joined = new UnionFind();
-  const found: Problem[] = [];
-  const coils = circuit.parts.filter((p) => p.kind === 'inductor' && !(parameter(p, 'dcr') ?? 0));
-  for (const { pins } of coils)
-    if (pins['a'] !== undefined && pins['b'] !== undefined) joined.join(pins['a'], pins['b']);
-  const ideal = circuit.parts.filter(
-    (p) => (p.kind === 'supply' || p.kind === 'signal') && !(parameter(p, 'resistance') ?? 0),
-  );
-  for (const part of ideal) {
-    const { plus, minus } = part.pins;
-    if (plus === undefined || minus === undefined || joined.join(plus, minus)) continue;
-    const touches = (p: Part) => Object.values(p.pins).some((n) => joined.find(n) === joined.find(plus));
-    const ring = [...ideal, ...coils].filter((p) => p === part || touches(p));
-    found.push(problem('circuit/source-loop', { ref: part.ref, parts: ring.map((p) => p.ref) }));
-  }
-  return found;
-}
-
-const NET_FIELDS = ['from', 'to', 'net', 'out', 'toMinus', 'leak', 'wanted'] as const;
-const PART_FIELDS = ['part', 'source'] as const;
-
-function checkReadout(circuit: Circuit, readout: Readout): Problem[] {
-  const nets = new Set(netsOf(circuit));
-  const refs = new Set(circuit.parts.map((p) => p.ref));
-  const where = `Readout "${readout.name}"`;
-  const isNamedIn = (field: string) => typeof readout[field] === 'string' && readout.kind !== 'range';
-  return [
-    ...NET_FIELDS.filter((f) => isNamedIn(f) && !nets.has(readout[f] as string)).map((f) =>
-      problem('circuit/unknown-net', { net: readout[f] as string, where }),
-    ),
-    ...PART_FIELDS.filter((f) => isNamedIn(f) && !refs.has(readout[f] as string)).map((f) =>
-      problem('circuit/unknown-part', { ref: readout[f] as string, where }),
-    ),
-  ];
 }

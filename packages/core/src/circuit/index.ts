@@ -1,15 +1,41 @@
 export { checkCircuit, touching } from './check.ts';
-export { kindOfRef, KINDS, type KindInfo } from './kinds.ts';
+export { controlState, withControl, type ControlState } from './control.ts';
 export {
-  netsOf,
-  parameter,
+  partFields,
+  readoutFields,
+  resembling,
+  unknownModelNames,
+  unknownPartNames,
+  unknownReadoutNames,
+  type FieldEntry,
+  type UnknownName,
+} from './field-values.ts';
+export { isPassive, kindOfRef, KINDS } from './kinds.ts';
+export {
+  hasOwnValues,
+  markedValue,
+  ownValue,
+  resolveLayer,
+  resolvePart,
   valueOnLayer,
   withValues,
+  type LayerCircuit,
+  type LayerPart,
+  type LayerPartOf,
+  type Value,
+} from './layer.ts';
+export {
+  isPolarised,
+  netsOf,
+  type BarePart,
   type Circuit,
   type LayerValue,
+  type ParamsOf,
   type Part,
-  type Readout,
+  type PartOf,
+  type Setting,
   type UnitDocument,
-  type Want,
 } from './part.ts';
+export { floatingIslands, floatingProblems, sourceLoops, type Island } from './topology.ts';
+export { ELECTROLYTIC_F, usualTolerance } from './usual-tolerance.ts';
 export { UnionFind } from './union-find.ts';

@@ -1,5 +1,6 @@
-import { type Part } from '../circuit/index.ts';
-import { modelNamed, modelParameters } from '../models/index.ts';
+import type { AllParamsOf, OwnModel } from '@halfsplit/contract';
+import type { LayerPartOf } from '../circuit/index.ts';
+import { isPType, modelParameters } from '../models/index.ts';
 import { ELEMENTARY_CHARGE, JUNCTION_FLOOR_S, thermalNoise } from './constants.ts';
 import { add, addPair, constantPair, pairSlots, type DeviceType } from './device.ts';
 import { LIMIT_SLACK_V } from './diode.ts';
@@ -8,73 +9,19 @@ import {
   depletion,
   diodeLaw,
   junctionCurvature,
+  junctionNoise,
   limitJunction,
   type CurrentSlope,
   type Depletion,
 } from './junction.ts';
 
 /** Gummel-Poon parameters (Gummel & Poon 1970) under their published names. */
-export interface BjtParameters {
-  readonly IS: number;
-  readonly BF: number;
-  readonly BR: number;
-  readonly NF: number;
-  readonly NR: number;
-  readonly VAF: number;
-  readonly VAR: number;
-  readonly IKF: number;
-  readonly ISE: number;
-  readonly NE: number;
-  readonly ISC: number;
-  readonly NC: number;
-  readonly RB: number;
-  readonly RC: number;
-  readonly RE: number;
-  readonly CJE: number;
-  readonly VJE: number;
-  readonly MJE: number;
-  readonly CJC: number;
-  readonly VJC: number;
-  readonly MJC: number;
-  readonly FC: number;
-  readonly TF: number;
-  readonly KF: number;
-}
+export type BjtParameters = AllParamsOf<'bjt'>;
 
-const PLAIN: BjtParameters = {
-  IS: 1e-14,
-  BF: 100,
-  BR: 1,
-  NF: 1,
-  NR: 1,
-  VAF: Number.POSITIVE_INFINITY,
-  VAR: Number.POSITIVE_INFINITY,
-  IKF: Number.POSITIVE_INFINITY,
-  ISE: 0,
-  NE: 1.5,
-  ISC: 0,
-  NC: 2,
-  RB: 0,
-  RC: 0,
-  RE: 0,
-  CJE: 0,
-  VJE: 0.75,
-  MJE: 0.33,
-  CJC: 0,
-  VJC: 0.75,
-  MJC: 0.33,
-  FC: 0.5,
-  TF: 0,
-  KF: 0,
-};
+type Named = Pick<LayerPartOf<'bjt'>, 'kind' | 'model' | 'params'>;
 
-export const bjtParameters = (part: Part): BjtParameters => modelParameters(part, PLAIN);
-
-/** +1 for npn, -1 for pnp: a p type uses the parameters of its mirrored n type. */
-export function bjtSign(part: Part): 1 | -1 {
-  const model = part.model === undefined ? undefined : modelNamed(part.model, 'bjt');
-  return (part['polarity'] ?? model?.params['polarity']) === 'pnp' ? -1 : 1;
-}
+export const bjtParameters = (part: Named, models: readonly OwnModel[] = []): BjtParameters =>
+  modelParameters<'bjt'>(part, models);
 
 /** Terminal currents of the n type and their derivatives by the two junction voltages. */
 export interface BjtCurrents {
@@ -155,10 +102,11 @@ const CUT_OFF_A = 1e-8;
 const SATURATED_SHARE = 0.02;
 
 /** Bipolar transistor: Gummel-Poon DC equations, depletion charges CJE and CJC, transit time TF, RB, RC, RE. */
-export const bjt: DeviceType = {
+export const bjt: DeviceType<'bjt'> = {
   create(part, _value, t) {
-    const p = bjtParameters(part);
-    const sign = bjtSign(part);
+    const p = bjtParameters(part, t.models);
+    // A p type uses the parameters of its mirrored n type.
+    const sign = isPType(part, t.models) ? -1 : 1;
     const pins = { c: t.node('c'), b: t.node('b'), e: t.node('e') };
     const inner = (pin: 'c' | 'b' | 'e', ohm: number) => (ohm > 0 ? t.unknown(pin) : pins[pin]);
     const [c, b, e] = [inner('c', p.RC), inner('b', p.RB), inner('e', p.RE)];
@@ -255,11 +203,34 @@ export const bjt: DeviceType = {
         return { current: sign * ic, power, region };
       },
       noise(x) {
-        const { ic, ib } = solve(x);
-        const shot = (current: number) => 2 * ELEMENTARY_CHARGE * Math.abs(current);
+        const { forward, reverse, ib } = solve(x);
+        const vbe = sign * (x[b]! - x[e]!);
+        const vbc = sign * (x[b]! - x[c]!);
+        const floor = thermalNoise(JUNCTION_FLOOR_S);
+        const leak = (volt: number, saturation: number, emission: number) => {
+          if (saturation === 0) return 0;
+          diodeLaw(volt, saturation, emission, work);
+          return junctionNoise(work.current, saturation, emission);
+        };
+        // Carriers that cross the base either way.
+        const q1 = 1 / Math.max(LEAST_EARLY, 1 - vbc / p.VAF - vbe / p.VAR);
+        const qb = (q1 / 2) * (1 + Math.sqrt(Math.max(0, 1 + (4 * forward) / p.IKF)));
+        const crossing = (2 * ELEMENTARY_CHARGE * (Math.abs(forward) + Math.abs(reverse))) / qb;
+        const atRest = (2 * ELEMENTARY_CHARGE * p.IS * (1 / p.NF + 1 / p.NR)) / qb;
         return [
-          { from: c, to: e, white: shot(ic), flicker: 0 },
-          { from: b, to: e, white: shot(ib), flicker: p.KF * Math.abs(ib) },
+          { from: c, to: e, white: crossing + atRest, flicker: 0 },
+          {
+            from: b,
+            to: e,
+            white: junctionNoise(forward / p.BF, p.IS / p.BF, p.NF) + leak(vbe, p.ISE, p.NE) + floor,
+            flicker: p.KF * Math.abs(ib),
+          },
+          {
+            from: b,
+            to: c,
+            white: junctionNoise(reverse / p.BR, p.IS / p.BR, p.NR) + leak(vbc, p.ISC, p.NC) + floor,
+            flicker: 0,
+          },
           ...series.map((s) => ({ from: s.from, to: s.to, white: thermalNoise(s.siemens), flicker: 0 })),
         ];
       },

@@ -1,13 +1,12 @@
-import { parameter } from '../circuit/index.ts';
 import { thermalNoise } from './constants.ts';
 import { addPair, pairSlots, type DeviceType } from './device.ts';
 
 /** An ideal capacitance behind its `esr`, with its `leakage` resistance across the whole. */
-export const capacitor: DeviceType = {
+export const capacitor: DeviceType<'capacitor'> = {
   create(part, value, t) {
     const [a, b] = [t.node('a'), t.node('b')];
-    const esr = parameter(part, 'esr') ?? 0;
-    const leakageS = 1 / (parameter(part, 'leakage') ?? Number.POSITIVE_INFINITY);
+    const esr = part.esr ?? 0;
+    const leakageS = 1 / (part.leakage ?? Number.POSITIVE_INFINITY);
     const inner = esr > 0 ? t.unknown('esr') : b;
     const plates = pairSlots(t, a, inner);
     const resistance = esr > 0 ? pairSlots(t, inner, b) : undefined;

@@ -1,32 +1,14 @@
-import { parameter, type Part } from '../circuit/index.ts';
 import { add, addPair, pairSlots, type DeviceType } from './device.ts';
 import { modelParameters } from '../models/index.ts';
-
-/** An electret capsule with its built-in FET. */
-export interface CapsuleParameters {
-  /** Drain current, A. */
-  readonly ID: number;
-  /** Output resistance of the FET, ohm. */
-  readonly ROUT: number;
-  /** Sensitivity, V/Pa, into the load `RLOAD` it is given for, ohm. */
-  readonly SENS: number;
-  readonly RLOAD: number;
-  /** Self noise at the output into RLOAD, V/sqrt(Hz). */
-  readonly EN: number;
-  /** Voltage at which the current has reached two thirds of its end value, V. */
-  readonly VKNEE: number;
-}
-const PLAIN: CapsuleParameters = { ID: 3e-4, ROUT: 5e4, SENS: 0.01, RLOAD: 2200, EN: 2e-8, VKNEE: 0.3 };
-
-export const capsuleParameters = (part: Part): CapsuleParameters => modelParameters(part, PLAIN);
+import { USUAL_FREQUENCY_HZ } from './waveform.ts';
 
 /**
  * Microphone capsule: a current sink ID that rises as a saturating channel does (tanh of V/VKNEE), with ROUT across. A
  * unit AC drive is 1 Pa: the current that gives SENS into RLOAD.
  */
-export const capsule: DeviceType = {
+export const capsule: DeviceType<'capsule'> = {
   create(part, _value, t) {
-    const p = capsuleParameters(part);
+    const p = modelParameters<'capsule'>(part, t.models);
     const [out, ground] = [t.node('out'), t.node('gnd')];
     const pair = pairSlots(t, out, ground);
     const sense = t.unknown('sound');
@@ -37,7 +19,7 @@ export const capsule: DeviceType = {
     };
     const loaded = 1 / (1 / p.RLOAD + 1 / p.ROUT);
     const currentPerPascal = p.SENS / loaded;
-    const pressure = parameter(part, 'pressurePa') ?? 0;
+    const pressure = part.pressurePa ?? 0;
     return {
       ref: part.ref,
       driveRow: sense,
@@ -60,7 +42,7 @@ export const capsule: DeviceType = {
           add(
             b,
             sense,
-            pressure * Math.sin(2 * Math.PI * (parameter(part, 'frequency') ?? 1000) * when.timeS),
+            pressure * Math.sin(2 * Math.PI * (part.frequency ?? USUAL_FREQUENCY_HZ) * when.timeS),
           );
       },
       report(x) {

@@ -1,10 +1,10 @@
-import { KINDS, type Part } from '../circuit/index.ts';
+import { KINDS, type LayerPart } from '../circuit/index.ts';
 import { conductance } from './conductance.ts';
 import { CONTACT_OHM, OPEN_S } from './constants.ts';
 import type { Device, Terminals } from './device.ts';
 
 /** A part that is open or shorted: its pins, one after the other, joined by a teraohm or a milliohm. */
-export function deadPart(part: Part, state: 'open' | 'short', t: Terminals): Device {
+export function deadPart(part: LayerPart, state: 'open' | 'short', t: Terminals): Device {
   const pins = KINDS[part.kind].pins.map((pin) => t.optionalNode(pin)).filter((n) => n !== undefined);
   const siemens = state === 'open' ? OPEN_S : 1 / CONTACT_OHM;
   const joints = pins.slice(1).map((pin, i) => conductance(part.ref, pins[i]!, pin, siemens, t));
@@ -19,5 +19,6 @@ export function deadPart(part: Part, state: 'open' | 'short', t: Terminals): Dev
         region: state === 'open' ? 'open' : 'shorted',
       };
     },
+    noise: (x) => joints.flatMap((j) => j.noise?.(x) ?? []),
   };
 }

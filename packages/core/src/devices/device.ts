@@ -1,4 +1,5 @@
-import type { LayerValue, Part } from '../circuit/index.ts';
+import type { OwnModel, PartKind } from '@halfsplit/contract';
+import type { LayerPartOf } from '../circuit/index.ts';
 
 /**
  * What a device is to the analyses. Every device contributes to one system of equations
@@ -35,6 +36,8 @@ export interface Device {
    * device with `load` that does not say it gets Newton steps until they vanish.
    */
   curvature?(before: Float64Array, after: Float64Array): number;
+  /** Keeps a discrete state as it is while an operating point is looked for, or lets it follow the solution again. */
+  hold?(isHeld: boolean): void;
   /** Called before a transient: from the operating point, or from everything empty. */
   beginTime?(isFromZero: boolean): void;
   /** Forgets the limiting history before a fresh start. */
@@ -94,13 +97,15 @@ export interface Terminals {
   /** A new unknown of the device's own: an internal node or a branch current. */
   unknown(name: string): number;
   slot(row: number, column: number): number;
+  /** Models that the circuit brings along. */
+  readonly models: readonly OwnModel[];
   /** As `slot`, for an entry that only `stamp` writes: what is there does not change with the solution. */
   constantSlot(row: number, column: number): number;
 }
 
-export interface DeviceType {
+export interface DeviceType<K extends PartKind> {
   /** `value` is the main value on the layer computed; null when there is none. */
-  create(part: Part, value: Exclude<LayerValue, 'open' | 'short'>, terminals: Terminals): Device;
+  create(part: LayerPartOf<K>, value: number | null, terminals: Terminals): Device;
 }
 
 /** The four slots of an admittance between two unknowns. */

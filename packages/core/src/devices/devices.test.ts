@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { BenchModel } from '../analysis/index.ts';
-import { circuitOf } from '../testing/circuits.ts';
+import { circuitOf, sessionOf } from '../testing/circuits.ts';
 import type { ControlledLaw } from './controlled.ts';
 import {
   bjtLaw,
@@ -8,13 +7,16 @@ import {
   squareLaw,
   THERMAL_VOLTAGE,
   triodeLaw,
-  valveParameters,
   waveformOf,
   type BjtCurrents,
 } from './index.ts';
+import type { LayerPartOf } from '../circuit/index.ts';
+import { modelParameters } from '../models/index.ts';
+
+type Signal = LayerPartOf<'signal'>;
 
 const solved = (lines: string) => {
-  const model = new BenchModel(circuitOf(lines), 'marked');
+  const model = sessionOf(circuitOf(lines));
   const x = model.operatingPoint();
   return {
     model,
@@ -73,14 +75,8 @@ describe('field-effect transistors (Shichman and Hodges 1968)', () => {
   it('has half of KP in a MOSFET, and mirrors a p type', () => {
     const n = solved('V1 9V vcc 0\nV2 3V g 0\nM1 mosfet d=d g=g s=0 KP=2e-3 VTO=1\nR1 1k vcc d');
     expect(n.part('M1').current).toBeCloseTo(1e-3 * 4, 9);
-    const p = new BenchModel(
-      {
-        ground: '0',
-        parts: circuitOf(
-          'V1 9V 0 vee\nV2 3V 0 g\nM1 mosfet d=d g=g s=0 KP=2e-3 VTO=1\nR1 1k vee d',
-        ).parts.map((q) => (q.ref === 'M1' ? { ...q, polarity: 'p' } : q)),
-      },
-      'marked',
+    const p = sessionOf(
+      circuitOf('V1 9V 0 vee\nV2 3V 0 g\nM1 mosfet p d=d g=g s=0 KP=2e-3 VTO=1\nR1 1k vee d'),
     );
     const x = p.operatingPoint();
     expect(p.system.device('M1').report(x).current).toBeCloseTo(-4e-3, 9);
@@ -88,7 +84,7 @@ describe('field-effect transistors (Shichman and Hodges 1968)', () => {
 });
 
 describe('valves (Koren 1996)', () => {
-  const p = valveParameters({ ref: 'V', kind: 'triode', pins: {}, model: '12AX7' });
+  const p = modelParameters<'triode'>({ kind: 'triode', model: '12AX7' });
 
   it('follows the published equation', () => {
     const out = law();
@@ -121,9 +117,7 @@ describe('valves (Koren 1996)', () => {
 describe('bipolar transistor (Gummel and Poon 1970)', () => {
   it('has the derivatives of its law, Early voltages, knee and leakages included', () => {
     const p = bjtParameters({
-      ref: 'Q',
       kind: 'bjt',
-      pins: {},
       params: { VAF: 50, VAR: 12, IKF: 0.01, ISE: 1e-13, NE: 1.5, ISC: 1e-13, NC: 2, BR: 4 },
     });
     const empty = (): BjtCurrents => ({
@@ -201,8 +195,11 @@ describe('others', () => {
   });
 
   it('draws waveforms as they are defined', () => {
-    const of = (waveform: string, rest = {}) =>
-      waveformOf({ ref: 'G', kind: 'signal', pins: {}, waveform, frequency: 1, offset: 1, ...rest }, 2);
+    const of = (waveform: Signal['waveform'], rest: Partial<Signal> = {}) =>
+      waveformOf(
+        { ref: 'G', kind: 'signal', pins: {}, value: 2, waveform, frequency: 1, offset: 1, ...rest },
+        2,
+      );
     expect([0, 0.25, 0.5].map(of('sine'))).toEqual([1, 3, expect.closeTo(1, 12)]);
     expect([0, 0.49, 0.51].map(of('square'))).toEqual([3, 3, -1]);
     expect([0, 0.25, 0.5, 0.75].map(of('triangle'))).toEqual([1, 3, 1, -1]);

@@ -1,4 +1,5 @@
-import { parameter, type Part } from '../circuit/index.ts';
+import type { AllParamsOf, OwnModel } from '@halfsplit/contract';
+import type { LayerPartOf } from '../circuit/index.ts';
 import { modelParameters } from '../models/index.ts';
 import { ELEMENTARY_CHARGE, JUNCTION_FLOOR_S, THERMAL_VOLTAGE, thermalNoise } from './constants.ts';
 import { add, addPair, constantPair, pairSlots, type DeviceType } from './device.ts';
@@ -7,42 +8,26 @@ import {
   depletion,
   diodeLaw,
   junctionCurvature,
+  junctionNoise,
   limitJunction,
   type CurrentSlope,
   type Depletion,
 } from './junction.ts';
 
-/** Parameters of a junction diode under their published names, with DEFINITIONS' plain defaults. */
-export interface DiodeParameters {
-  readonly IS: number;
-  readonly N: number;
-  readonly RS: number;
-  readonly BV: number;
-  readonly IBV: number;
-  readonly CJO: number;
-  readonly VJ: number;
-  readonly M: number;
-  readonly TT: number;
-  readonly KF: number;
-}
+/** Parameters of a junction diode under their published names. */
+export type DiodeParameters = AllParamsOf<'diode'>;
+type DiodeKind = 'diode' | 'zener' | 'led';
 
-const PLAIN: DiodeParameters = {
-  IS: 1e-14,
-  N: 1,
-  RS: 0,
-  BV: Number.POSITIVE_INFINITY,
-  IBV: 1e-3,
-  CJO: 0,
-  VJ: 1,
-  M: 0.5,
-  TT: 0,
-  KF: 0,
-};
 const FORWARD_CAPACITANCE_EDGE = 0.5;
 
-export function diodeParameters(part: Part, value: number | null): DiodeParameters {
-  const found = modelParameters(part, PLAIN);
-  return part.kind === 'zener' && value !== null && parameter(part, 'BV') === undefined
+/** A junction's parameters; a zener's main value is its BV unless `params` say otherwise. */
+export function diodeParameters(
+  part: Pick<LayerPartOf<DiodeKind>, 'kind' | 'model' | 'params'>,
+  value: number | null,
+  models: readonly OwnModel[] = [],
+): DiodeParameters {
+  const found = modelParameters<DiodeKind>(part, models);
+  return part.kind === 'zener' && value !== null && part.params?.BV === undefined
     ? { ...found, BV: value }
     : found;
 }
@@ -51,9 +36,9 @@ export function diodeParameters(part: Part, value: number | null): DiodeParamete
  * Junction diode: I = IS (e^(V / N Vt) - 1), below -BV the breakdown current -IBV e^(-(V + BV)/Vt); series resistance
  * RS; charge TT I plus depletion. A zener is a diode whose main value is BV.
  */
-export const diode: DeviceType = {
+export const diode: DeviceType<DiodeKind> = {
   create(part, value, t) {
-    let p = diodeParameters(part, value);
+    let p = diodeParameters(part, value, t.models);
     const [anode, k] = [t.node('a'), t.node('k')];
     const a = p.RS > 0 ? t.unknown('anode') : anode;
     const series = p.RS > 0 ? constantPair(t, anode, a) : undefined;
@@ -114,17 +99,26 @@ export const diode: DeviceType = {
       reset() {
         previous = 0;
       },
-      ...(part.kind === 'zener' ? { retune: (next: number) => void (p = { ...p, BV: next }) } : {}),
+      ...(part.kind === 'zener' && part.params?.BV === undefined
+        ? { retune: (next: number) => void (p = { ...p, BV: next }) }
+        : {}),
       report(x) {
         const { current } = law(x[a]! - x[k]!);
         const power = (x[anode]! - x[k]!) * current;
         return { current, power, region: regionOf(x[a]! - x[k]!, current) };
       },
       noise(x) {
-        const { current } = law(x[a]! - x[k]!);
-        const magnitude = Math.abs(current);
+        const volt = x[a]! - x[k]!;
+        const flicker = p.KF * Math.abs(law(volt).current);
+        diodeLaw(volt, p.IS, p.N, at);
+        let white = junctionNoise(at.current, p.IS, p.N) + thermalNoise(JUNCTION_FLOOR_S);
+        if (Number.isFinite(p.BV)) {
+          diodeLaw(-(volt + p.BV), p.IBV, 1, reverse);
+          // Far from breakdown this branch carries nothing either way.
+          white += 2 * ELEMENTARY_CHARGE * (reverse.current + p.IBV);
+        }
         return [
-          { from: a, to: k, white: 2 * ELEMENTARY_CHARGE * magnitude, flicker: p.KF * magnitude },
+          { from: a, to: k, white, flicker },
           ...(series ? [{ from: anode, to: a, white: thermalNoise(1 / p.RS), flicker: 0 }] : []),
         ];
       },

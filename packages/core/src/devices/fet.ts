@@ -1,42 +1,23 @@
-import type { Part } from '../circuit/index.ts';
-import { modelNamed, modelParameters } from '../models/index.ts';
+import type { AllParamsOf, OwnModel, PartKind } from '@halfsplit/contract';
+import type { LayerPartOf } from '../circuit/index.ts';
+import { isPType, modelParameters } from '../models/index.ts';
 import { JUNCTION_FLOOR_S, thermalNoise } from './constants.ts';
 import { controlledCurrent, CUT_OFF_A, type ControlledLaw } from './controlled.ts';
 import { add, addPair, pairSlots, type Device, type DeviceType, type Terminals } from './device.ts';
 import { LIMIT_SLACK_V } from './diode.ts';
-import { criticalVoltage, diodeLaw, limitJunction, type CurrentSlope } from './junction.ts';
+import { criticalVoltage, diodeLaw, junctionNoise, limitJunction, type CurrentSlope } from './junction.ts';
 
 /** Junction FET after Shichman and Hodges 1968. VTO is negative whatever the polarity. */
-export interface JfetParameters {
-  readonly VTO: number;
-  readonly BETA: number;
-  readonly LAMBDA: number;
-  readonly IS: number;
-  readonly CGS: number;
-  readonly CGD: number;
-  readonly KF: number;
-}
-const JFET: JfetParameters = { VTO: -2, BETA: 1e-4, LAMBDA: 0, IS: 1e-14, CGS: 0, CGD: 0, KF: 0 };
-
+export type JfetParameters = AllParamsOf<'jfet'>;
 /** Enhancement MOSFET of level 1 (Shichman and Hodges 1968); W/L is in KP. */
-export interface MosfetParameters {
-  readonly VTO: number;
-  readonly KP: number;
-  readonly LAMBDA: number;
-  readonly CGS: number;
-  readonly CGD: number;
-  readonly KF: number;
-}
-const MOSFET: MosfetParameters = { VTO: 1, KP: 2e-5, LAMBDA: 0, CGS: 0, CGD: 0, KF: 0 };
+export type MosfetParameters = AllParamsOf<'mosfet'>;
 
-export const jfetParameters = (part: Part): JfetParameters => modelParameters(part, JFET);
-export const mosfetParameters = (part: Part): MosfetParameters => modelParameters(part, MOSFET);
+type Named<K extends PartKind> = Pick<LayerPartOf<K>, 'kind' | 'model' | 'params'>;
 
-function signOf(part: Part): 1 | -1 {
-  const model = part.model === undefined ? undefined : modelNamed(part.model, part.kind);
-  const polarity = part['polarity'] ?? model?.params['polarity'];
-  return polarity === 'p' || polarity === 'pnp' ? -1 : 1;
-}
+export const jfetParameters = (part: Named<'jfet'>, models: readonly OwnModel[] = []): JfetParameters =>
+  modelParameters<'jfet'>(part, models);
+export const mosfetParameters = (part: Named<'mosfet'>, models: readonly OwnModel[] = []): MosfetParameters =>
+  modelParameters<'mosfet'>(part, models);
 
 /**
  * The square law with the channel's two ends told apart by the sign of vds: `beta` (vgs - vto)^2 (1 + lambda vds) in
@@ -91,7 +72,7 @@ interface Channel {
   readonly kf: number;
 }
 
-function channel(part: Part, p: Channel, t: Terminals): Device {
+function channel(part: LayerPartOf<'jfet'> | LayerPartOf<'mosfet'>, p: Channel, t: Terminals): Device {
   const [drain, gate, source] = [t.node('d'), t.node('g'), t.node('s')];
   const floor = pairSlots(t, drain, source);
   const gateSource = pairSlots(t, gate, source);
@@ -99,7 +80,7 @@ function channel(part: Part, p: Channel, t: Terminals): Device {
   const device = controlledCurrent(
     {
       ref: part.ref,
-      sign: signOf(part),
+      sign: isPType(part, t.models) ? -1 : 1,
       drain,
       gate,
       source,
@@ -111,7 +92,7 @@ function channel(part: Part, p: Channel, t: Terminals): Device {
         {
           from: drain,
           to: source,
-          white: thermalNoise(CHANNEL_NOISE * Math.abs(at.gm) + Math.abs(at.gds)),
+          white: thermalNoise(CHANNEL_NOISE * Math.abs(at.gm) + Math.abs(at.gds) + JUNCTION_FLOOR_S),
           flicker: p.kf * Math.abs(at.current),
         },
       ],
@@ -129,15 +110,15 @@ function channel(part: Part, p: Channel, t: Terminals): Device {
 }
 
 /** Junction FET: the square law and its two gate junctions. */
-export const jfet: DeviceType = {
+export const jfet: DeviceType<'jfet'> = {
   create(part, _value, t) {
-    const p = jfetParameters(part);
+    const p = jfetParameters(part, t.models);
     const base = channel(
       part,
       { beta: p.BETA, vto: p.VTO, lambda: p.LAMBDA, cgs: p.CGS, cgd: p.CGD, kf: p.KF },
       t,
     );
-    const sign = signOf(part);
+    const sign = isPType(part, t.models) ? -1 : 1;
     const [gate, ends] = [t.node('g'), [t.node('s'), t.node('d')] as const];
     const pairs = ends.map((end) => pairSlots(t, gate, end));
     const critical = criticalVoltage(p.IS, 1);
@@ -164,14 +145,22 @@ export const jfet: DeviceType = {
         base.reset?.();
         previous.fill(0);
       },
+      noise: (x) => [
+        ...(base.noise?.(x) ?? []),
+        ...ends.map((end) => {
+          diodeLaw(sign * (x[gate]! - x[end]!), p.IS, 1, at);
+          const white = junctionNoise(at.current, p.IS, 1) + thermalNoise(JUNCTION_FLOOR_S);
+          return { from: gate, to: end, white, flicker: 0 };
+        }),
+      ],
     };
   },
 };
 
 /** MOSFET: the square law with half of KP; its gate draws nothing. */
-export const mosfet: DeviceType = {
+export const mosfet: DeviceType<'mosfet'> = {
   create(part, _value, t) {
-    const p = mosfetParameters(part);
+    const p = mosfetParameters(part, t.models);
     return channel(
       part,
       { beta: p.KP / 2, vto: p.VTO, lambda: p.LAMBDA, cgs: p.CGS, cgd: p.CGD, kf: p.KF },

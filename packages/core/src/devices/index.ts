@@ -1,4 +1,4 @@
-export { bjtLaw, bjtParameters, bjtSign, type BjtCurrents, type BjtParameters } from './bjt.ts';
+export { bjtLaw, bjtParameters, type BjtCurrents, type BjtParameters } from './bjt.ts';
 export * from './constants.ts';
 export { deadPart } from './dead.ts';
 export type {
@@ -12,11 +12,9 @@ export type {
   Terminals,
 } from './device.ts';
 export { diodeParameters, type DiodeParameters } from './diode.ts';
-export { opampParameters, type OpampParameters } from './opamp.ts';
+export { opampParameters, supplyShare, type OpampParameters } from './opamp.ts';
 export { jfetParameters, mosfetParameters, squareLaw } from './fet.ts';
-export { triodeLaw, valveParameters, type ValveParameters } from './valve.ts';
-export { timerParameters } from './timer555.ts';
-export { capsuleParameters } from './capsule.ts';
+export { triodeLaw, type ValveParameters } from './valve.ts';
 export { taperFraction } from './potentiometer.ts';
-export { DEVICES } from './registry.ts';
-export { waveformOf, WAVEFORMS, type Waveform } from './waveform.ts';
+export { createDevice, type ModelledKind } from './registry.ts';
+export { USUAL_FREQUENCY_HZ, USUAL_SAMPLE_RATE_HZ, waveformOf, type Waveform } from './waveform.ts';

@@ -1,4 +1,3 @@
-import { parameter } from '../circuit/index.ts';
 import { BOLTZMANN, TEMPERATURE_K } from './constants.ts';
 import { add, type DeviceType } from './device.ts';
 
@@ -6,10 +5,10 @@ import { add, type DeviceType } from './device.ts';
 const LEAST_WIRE_OHM = 1e-9;
 
 /** Inductance in series with its wire resistance `dcr`; its current is an unknown of its own. */
-export const inductor: DeviceType = {
+export const inductor: DeviceType<'inductor'> = {
   create(part, value, t) {
     const [a, b, branch] = [t.node('a'), t.node('b'), t.unknown('current')];
-    const dcr = Math.max(parameter(part, 'dcr') ?? 0, LEAST_WIRE_OHM);
+    const dcr = Math.max(part.dcr ?? 0, LEAST_WIRE_OHM);
     const slots = {
       intoA: t.slot(a, branch),
       intoB: t.slot(b, branch),

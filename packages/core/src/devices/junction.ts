@@ -1,4 +1,4 @@
-import { JUNCTION_FLOOR_S, THERMAL_VOLTAGE } from './constants.ts';
+import { ELEMENTARY_CHARGE, THERMAL_VOLTAGE } from './constants.ts';
 
 /** Exponent above which the exponential is continued as a straight line, so that no step overflows. */
 const LARGEST_EXPONENT = 80;
@@ -32,8 +32,13 @@ export function junctionCurvature(before: number, after: number, emission: numbe
   return Math.abs(after - before) / (2 * emission * THERMAL_VOLTAGE);
 }
 
-/** The junction floor as a current, added to every junction. */
-export const floorCurrent = (volt: number): number => volt * JUNCTION_FLOOR_S;
+/**
+ * Shot noise of one branch of a junction, A^2/Hz: the carriers that cross it forward and back each make 2q of their
+ * current (van der Ziel 1970). At rest both are the saturation current, and their sum is 4kT over the slope resistance
+ * N Vt / IS; driven forward it is 2qI.
+ */
+export const junctionNoise = (current: number, saturation: number, emission: number): number =>
+  2 * ELEMENTARY_CHARGE * (Math.abs(current) + (2 * saturation) / emission);
 
 /** Voltage above which a Newton step of a junction is damped: where the curve's radius of curvature is least. */
 export function criticalVoltage(saturation: number, emission: number): number {

@@ -1,4 +1,3 @@
-import { parameter } from '../circuit/index.ts';
 import { conductance } from './conductance.ts';
 import { thermalNoise } from './constants.ts';
 import { add, addPair, pairSlots, type DeviceType } from './device.ts';
@@ -11,21 +10,18 @@ const USUAL_OHM = 8;
  * (Thiele 1971, Small 1972): voice coil re and le in series with the motional resistance re qms/qes, capacitance
  * qes/(2 pi fs re) and inductance re/(2 pi fs qes) in parallel.
  */
-export const load: DeviceType = {
+export const load: DeviceType<'load' | 'speaker' | 'headphone'> = {
   create(part, value, t) {
-    const re = parameter(part, 're');
-    const fs = parameter(part, 'fs');
+    const re = part.re;
+    const fs = part.fs;
     const [a, b] = [t.node('a'), t.node('b')];
     if (re === undefined) return conductance(part.ref, a, b, 1 / (value ?? USUAL_OHM), t);
-    const le = parameter(part, 'le') ?? 0;
+    const le = part.le ?? 0;
     const coilEnd = fs === undefined && le === 0 ? b : t.unknown('voice coil');
     const cone = fs === undefined ? b : le > 0 ? t.unknown('cone') : coilEnd;
     const coil = pairSlots(t, a, coilEnd);
     const leBranch = le > 0 ? inductance(coilEnd, cone) : undefined;
-    const motion =
-      fs === undefined
-        ? undefined
-        : motional(re, fs, parameter(part, 'qms') ?? 5, parameter(part, 'qes') ?? 0.5);
+    const motion = fs === undefined ? undefined : motional(re, fs, part.qms ?? 5, part.qes ?? 0.5);
     const conePair = pairSlots(t, cone, b);
     const coneBranch = motion ? inductance(cone, b) : undefined;
     return {

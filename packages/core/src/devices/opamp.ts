@@ -1,48 +1,29 @@
-import { type Part } from '../circuit/index.ts';
+import type { AllParamsOf, OwnModel } from '@halfsplit/contract';
+import type { LayerPartOf } from '../circuit/index.ts';
 import { modelParameters } from '../models/index.ts';
 import { BOLTZMANN, TEMPERATURE_K, thermalNoise } from './constants.ts';
-import { add, addPair, constantPair, type DeviceType } from './device.ts';
+import { add, addPair, constantPair, type DeviceType, type Evaluation } from './device.ts';
 
-/** Parameters of an operational amplifier; see DEFINITIONS in docs/physics.md. */
-export interface OpampParameters {
-  /** Open-loop gain at DC. */
-  readonly AOL: number;
-  /** Gain-bandwidth product, Hz. */
-  readonly GBW: number;
-  /** Between the inputs, ohm. */
-  readonly RIN: number;
-  readonly ROUT: number;
-  readonly VOS: number;
-  /** Flows into both inputs, A. */
-  readonly IB: number;
-  /** V/sqrt(Hz), with its 1/f corner ENF in Hz. */
-  readonly EN: number;
-  readonly ENF: number;
-  /** A/sqrt(Hz), at each input. */
-  readonly IN: number;
-  /** V from the rail that the output cannot reach. */
-  readonly headroomHigh: number;
-  readonly headroomLow: number;
-  /** Slew rate, V/s. */
-  readonly SR: number;
+/** Parameters of an operational amplifier; docs/physics.md says what they do. */
+export type OpampParameters = AllParamsOf<'opamp'>;
+
+export const opampParameters = (
+  part: Pick<LayerPartOf<'opamp'>, 'kind' | 'model' | 'params'>,
+  models: readonly OwnModel[] = [],
+): OpampParameters => modelParameters<'opamp'>(part, models);
+
+/**
+ * What a supply pin gives beyond the quiescent current when the output gives `current`: all of it far above IQ, none far
+ * below -IQ, and smoothly between, as a class AB output does.
+ */
+export const supplyShare = (current: number, quiescent: number): number =>
+  (current + Math.hypot(current, quiescent)) / 2 - quiescent / 2;
+
+/** d supplyShare / d current. */
+function supplyShareSlope(current: number, quiescent: number): number {
+  const size = Math.hypot(current, quiescent);
+  return size === 0 ? 0.5 : (1 + current / size) / 2;
 }
-
-const PLAIN: OpampParameters = {
-  AOL: 1e5,
-  GBW: 1e6,
-  RIN: Number.POSITIVE_INFINITY,
-  ROUT: 0,
-  VOS: 0,
-  IB: 0,
-  EN: 0,
-  ENF: 0,
-  IN: 0,
-  headroomHigh: 0,
-  headroomLow: 0,
-  SR: Number.POSITIVE_INFINITY,
-};
-
-export const opampParameters = (part: Part): OpampParameters => modelParameters(part, PLAIN);
 
 /** Beyond its limit the stage is held back by this many times its own slope: under a microvolt a volt of overdrive. */
 const CLAMP_STIFFNESS = 1e12;
@@ -54,11 +35,13 @@ const IN_RAIL_V = 1e-3;
  *
  *     p + tau dp/dt = AOL (plus - minus + VOS),   tau = AOL / (2 pi GBW),
  *
- * its drive limited to the slew rate (tau SR) and p itself to what the supply leaves. The output is p behind ROUT.
+ * its drive limited to the slew rate (tau SR) and p itself to what the supply leaves. The output is p behind ROUT. What
+ * it gives comes from its supply pins, beside the quiescent current: vplus takes IQ + s(io), vminus gives IQ + s(-io)
+ * (`supplyShare`). Below `minSupply` between those pins it is starved: its output is open, and IQ falls with the supply.
  */
-export const opamp: DeviceType = {
+export const opamp: DeviceType<'opamp'> = {
   create(part, _value, t) {
-    const p = opampParameters(part);
+    const p = opampParameters(part, t.models);
     const [plus, minus, out] = [t.node('plus'), t.node('minus'), t.node('out')];
     const high = t.optionalNode('vplus');
     const low = t.optionalNode('vminus');
@@ -72,14 +55,33 @@ export const opamp: DeviceType = {
       stageMinus: t.slot(stage, minus),
       stageHigh: high === undefined ? 0 : t.slot(stage, high),
       stageLow: low === undefined ? 0 : t.slot(stage, low),
+      highBranch: high === undefined ? 0 : t.slot(high, branch),
+      lowBranch: low === undefined ? 0 : t.slot(low, branch),
       outBranch: t.constantSlot(out, branch),
       branchOut: t.constantSlot(branch, out),
       branchStage: t.constantSlot(branch, stage),
       branch: t.constantSlot(branch, branch),
     };
     const input = Number.isFinite(p.RIN) ? constantPair(t, plus, minus) : undefined;
+    const starvable = p.minSupply > 0 && high !== undefined && low !== undefined ? { high, low } : undefined;
+    // What the quiescent current depends on, and the output's equation, which changes when the chip is starved.
+    const starved = starvable && {
+      highHigh: t.slot(starvable.high, starvable.high),
+      highLow: t.slot(starvable.high, starvable.low),
+      lowHigh: t.slot(starvable.low, starvable.high),
+      lowLow: t.slot(starvable.low, starvable.low),
+      branchOut: t.slot(branch, out),
+      branchStage: t.slot(branch, stage),
+      branch: t.slot(branch, branch),
+    };
+    const isStarved = (x: Float64Array) =>
+      starvable !== undefined && x[starvable.high]! - x[starvable.low]! < p.minSupply;
+    /** Quiescent current at a supply voltage, A. */
+    const quiescentAt = (x: Float64Array) =>
+      isStarved(x) ? p.IQ * Math.max(0, (x[starvable!.high]! - x[starvable!.low]!) / p.minSupply) : p.IQ;
     let previous = 0;
     let isFresh = true;
+    let wasStarved = false;
 
     const limitsAt = (x: Float64Array) => {
       const top = high === undefined ? Number.POSITIVE_INFINITY : x[high]! - p.headroomHigh;
@@ -112,6 +114,13 @@ export const opamp: DeviceType = {
         if (input) addPair(m.g, input, 1 / p.RIN);
       },
       load(x, m) {
+        loadSupply(x, m);
+        if (isStarved(x)) {
+          loadStarved(x, m);
+          return;
+        }
+        if (wasStarved && !isFresh) m.limited = true;
+        wasStarved = false;
         const { top, bottom, isCrossed } = limitsAt(x);
         const wanted = x[stage]!;
         // A gain stage that would cross from one limit to the other in one step is first tried between them.
@@ -151,13 +160,27 @@ export const opamp: DeviceType = {
         add(m.f, plus, p.IB);
         add(m.f, minus, p.IB);
       },
-      curvature: (before, after) => (segmentAt(before) === segmentAt(after) ? 0 : Number.POSITIVE_INFINITY),
+      curvature: (before, after) =>
+        segmentAt(before) === segmentAt(after) && isStarved(before) === isStarved(after)
+          ? 0
+          : Number.POSITIVE_INFINITY,
       reset() {
         previous = 0;
         isFresh = true;
+        wasStarved = false;
       },
       report(x) {
         const current = x[branch]!;
+        const quiescent = quiescentAt(x);
+        const volt = (node: number | undefined) => (node === undefined ? 0 : x[node]!);
+        const difference = x[plus]! - x[minus]!;
+        const power =
+          volt(high) * (quiescent + supplyShare(current, p.IQ)) -
+          volt(low) * (quiescent + supplyShare(-current, p.IQ)) -
+          x[out]! * current +
+          p.IB * (x[plus]! + x[minus]!) +
+          difference * (difference / p.RIN);
+        if (isStarved(x)) return { current, power, region: 'starved' };
         const { top, bottom } = limitsAt(x);
         const region =
           x[stage]! > top - IN_RAIL_V
@@ -165,9 +188,7 @@ export const opamp: DeviceType = {
             : x[stage]! < bottom + IN_RAIL_V
               ? 'at its lower limit'
               : 'linear';
-        const rail = current >= 0 ? high : low;
-        const dropped = rail === undefined ? 0 : (x[rail]! - x[out]!) * current;
-        return { current, power: dropped, region };
+        return { current, power, region };
       },
       noise: () => [
         // EN stands in the gain stage's equation, AOL times itself.
@@ -178,5 +199,36 @@ export const opamp: DeviceType = {
         ...(input ? [{ from: plus, to: minus, white: thermalNoise(1 / p.RIN), flicker: 0 }] : []),
       ],
     };
+
+    /** What the supply pins take. */
+    function loadSupply(x: Float64Array, m: Evaluation): void {
+      const current = x[branch]!;
+      const quiescent = quiescentAt(x);
+      const [given, taken] = [supplyShare(current, p.IQ), supplyShare(-current, p.IQ)];
+      if (high !== undefined) add(m.f, high, quiescent + given);
+      if (low !== undefined) add(m.f, low, -quiescent - taken);
+      add(m.g, slots.highBranch, supplyShareSlope(current, p.IQ));
+      add(m.g, slots.lowBranch, supplyShareSlope(-current, p.IQ));
+      if (!starved || !isStarved(x) || quiescent === 0) return;
+      const slope = p.IQ / p.minSupply;
+      add(m.g, starved.highHigh, slope);
+      add(m.g, starved.highLow, -slope);
+      add(m.g, starved.lowHigh, -slope);
+      add(m.g, starved.lowLow, slope);
+    }
+
+    /** Without its supply the gain stage rests at nothing, and no current leaves the output. */
+    function loadStarved(x: Float64Array, m: Evaluation): void {
+      if (!wasStarved && !isFresh) m.limited = true;
+      wasStarved = true;
+      isFresh = false;
+      add(m.f, stage, x[stage]!);
+      add(m.g, slots.stage, 1);
+      // Takes the constant equation of the output away and says that its current is none.
+      add(m.f, branch, x[branch]! - (x[out]! - x[stage]! + p.ROUT * x[branch]!));
+      add(m.g, starved!.branchOut, -1);
+      add(m.g, starved!.branchStage, 1);
+      add(m.g, starved!.branch, 1 - p.ROUT);
+    }
   },
 };

@@ -1,4 +1,4 @@
-import { parameter, type Part } from '../circuit/index.ts';
+import { controlState, type LayerPartOf } from '../circuit/index.ts';
 import { thermalNoise } from './constants.ts';
 import { addPair, pairSlots, type DeviceType } from './device.ts';
 
@@ -11,22 +11,20 @@ const LOG_BASE = 81;
  * Fraction of the resistance between pin 1 and the wiper at a fraction of travel 0..1, for the tapers linear, log
  * and antilog.
  */
-export function taperFraction(taper: unknown, travel: number): number {
+export function taperFraction(taper: LayerPartOf<'potentiometer'>['taper'], travel: number): number {
   const log = (x: number) => (LOG_BASE ** x - 1) / (LOG_BASE - 1);
   if (taper === 'log') return log(travel);
   if (taper === 'antilog') return 1 - log(1 - travel);
   return travel;
 }
 
-const positionOf = (part: Part) => Math.min(1, Math.max(0, parameter(part, 'position') ?? 0.5));
-
 /** Two resistors that share the wiper (pin 2). Current counts in at the wiper. */
-export const potentiometer: DeviceType = {
+export const potentiometer: DeviceType<'potentiometer'> = {
   create(part, value, t) {
     const [one, wiper, three] = [t.node('1'), t.node('2'), t.node('3')];
     const lower = pairSlots(t, one, wiper);
     const upper = pairSlots(t, wiper, three);
-    const fraction = taperFraction(part['taper'], positionOf(part));
+    const fraction = taperFraction(part.taper, Math.min(1, Math.max(0, Number(controlState(part)))));
     let ohm = value ?? 1;
     const lowerS = () => 1 / (ohm * Math.max(fraction, END_RESISTANCE));
     const upperS = () => 1 / (ohm * Math.max(1 - fraction, END_RESISTANCE));

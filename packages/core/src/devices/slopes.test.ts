@@ -1,3 +1,4 @@
+import { resolveLayer } from '../circuit/index.ts';
 import { describe, expect, it } from 'vitest';
 import { System } from '../analysis/system.ts';
 import { circuitOf, seeded } from '../testing/circuits.ts';
@@ -24,7 +25,7 @@ const STEP = 1e-6;
 
 /** f and q of a device at a solution, with any limit on its own steps left behind. */
 function reader(lines: string) {
-  const system = new System(circuitOf(`${lines}\nR1 1M a 0`), 'marked');
+  const system = new System(resolveLayer(circuitOf(`${lines}\nR1 1M a 0`), 'marked'));
   const into = system.evaluation(false);
   const read = (x: Float64Array) => {
     for (let i = 0; i < 60; i += 1) {

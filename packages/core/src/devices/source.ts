@@ -1,4 +1,3 @@
-import { parameter } from '../circuit/index.ts';
 import { BOLTZMANN, TEMPERATURE_K } from './constants.ts';
 import { add, type Device, type DeviceType, type Terminals } from './device.ts';
 import { waveformOf } from './waveform.ts';
@@ -30,9 +29,9 @@ function electromotive(ref: string, resistance: number, t: Terminals) {
 }
 
 /** Direct voltage supply. Its power is positive when it delivers. */
-export const supply: DeviceType = {
+export const supply: DeviceType<'supply'> = {
   create(part, value, t) {
-    const { device, branch } = electromotive(part.ref, parameter(part, 'resistance') ?? 0, t);
+    const { device, branch } = electromotive(part.ref, part.resistance ?? 0, t);
     let volt = value ?? 0;
     return {
       ...device,
@@ -45,10 +44,10 @@ export const supply: DeviceType = {
 };
 
 /** Signal source: `offset` in DC analyses, its waveform in time, a unit drive in AC. */
-export const signal: DeviceType = {
+export const signal: DeviceType<'signal'> = {
   create(part, value, t) {
-    const { device, branch } = electromotive(part.ref, parameter(part, 'resistance') ?? 0, t);
-    const offset = parameter(part, 'offset') ?? 0;
+    const { device, branch } = electromotive(part.ref, part.resistance ?? 0, t);
+    const offset = part.offset ?? 0;
     let waveform = waveformOf(part, value ?? 0);
     return {
       ...device,

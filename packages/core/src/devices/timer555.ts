@@ -1,33 +1,18 @@
-import type { Part } from '../circuit/index.ts';
 import { modelParameters } from '../models/index.ts';
+import { thermalNoise } from './constants.ts';
 import { add, addPair, pairSlots, type DeviceType } from './device.ts';
 
-/** A 555-type timer by its published equations. */
-export interface TimerParameters {
-  /** Each of the three divider resistors, ohm. */
-  readonly RDIV: number;
-  /** Output high below vcc, and output low, V. */
-  readonly VHIGH: number;
-  readonly VLOW: number;
-  /** Output and discharge resistance, ohm. */
-  readonly ROUT: number;
-  readonly RDIS: number;
-  /** Reset acts below this voltage, V. */
-  readonly VRESET: number;
-}
-const PLAIN: TimerParameters = { RDIV: 5000, VHIGH: 1.2, VLOW: 0.1, ROUT: 10, RDIS: 10, VRESET: 0.7 };
+/** The discharge pin's insulation, S. */
 const OPEN_SWITCH_S = 1e-12;
-
-export const timerParameters = (part: Part): TimerParameters => modelParameters(part, PLAIN);
 
 /**
  * The timer: a divider of three equal resistors sets `ctrl` to 2/3 and the trigger to half of `ctrl`; a latch is set
  * when `trig` falls below it, reset when `thr` rises above `ctrl` or `reset` is low; the output stands VHIGH below vcc
  * or at VLOW, the discharge pin is a switch. The latch changes only between time steps (`settle`).
  */
-export const timer555: DeviceType = {
+export const timer555: DeviceType<'timer555'> = {
   create(part, _value, t) {
-    const p = timerParameters(part);
+    const p = modelParameters<'timer555'>(part, t.models);
     const pins = ['gnd', 'trig', 'out', 'reset', 'ctrl', 'thr', 'dis', 'vcc'] as const;
     const [gnd, trig, out, reset, ctrl, thr, dis, vcc] = pins.map((pin) => t.node(pin)) as [
       number,
@@ -52,6 +37,7 @@ export const timer555: DeviceType = {
     const discharge = pairSlots(t, dis, gnd);
     let isSet = false;
     let isStaticKnown = false;
+    let isHeld = false;
 
     const wants = (x: Float64Array): boolean => {
       const upper = x[ctrl]! - x[gnd]!;
@@ -67,7 +53,7 @@ export const timer555: DeviceType = {
         addPair(m.g, divider[1], 1 / (2 * p.RDIV));
       },
       load(x, m) {
-        if (m.isStatic && !isStaticKnown) isSet = wants(x);
+        if (m.isStatic && !isStaticKnown && !isHeld) isSet = wants(x);
         const admittance = 1 / p.ROUT;
         // The output's current comes from vcc when high and goes to ground when low.
         const rail = isSet ? vcc : gnd;
@@ -92,6 +78,10 @@ export const timer555: DeviceType = {
         return hasChanged;
       },
       crossings: (x) => [x[trig]! - x[gnd]! - (x[ctrl]! - x[gnd]!) / 2, x[thr]! - x[ctrl]!],
+      hold(held) {
+        isHeld = held;
+        if (held) isSet = false;
+      },
       beginTime(isFromZero) {
         isStaticKnown = !isFromZero;
         if (isFromZero) isSet = false;
@@ -107,6 +97,12 @@ export const timer555: DeviceType = {
           region: isSet ? 'output high' : 'output low',
         };
       },
+      noise: () => [
+        { from: vcc, to: ctrl, white: thermalNoise(1 / p.RDIV), flicker: 0 },
+        { from: ctrl, to: gnd, white: thermalNoise(1 / (2 * p.RDIV)), flicker: 0 },
+        { from: out, to: isSet ? vcc : gnd, white: thermalNoise(1 / p.ROUT), flicker: 0 },
+        { from: dis, to: gnd, white: thermalNoise(isSet ? OPEN_SWITCH_S : 1 / p.RDIS), flicker: 0 },
+      ],
     };
   },
 };

@@ -1,37 +1,11 @@
-import type { Part } from '../circuit/index.ts';
+import type { AllParamsOf } from '@halfsplit/contract';
 import { modelParameters } from '../models/index.ts';
-import { ELEMENTARY_CHARGE, JUNCTION_FLOOR_S } from './constants.ts';
+import { JUNCTION_FLOOR_S, thermalNoise } from './constants.ts';
 import { controlledCurrent, CUT_OFF_A, type ControlledLaw } from './controlled.ts';
 import { add, addPair, pairSlots, type DeviceType } from './device.ts';
 
 /** Parameters of a valve after Koren 1996. */
-export interface ValveParameters {
-  readonly MU: number;
-  readonly EX: number;
-  readonly KG1: number;
-  readonly KG2: number;
-  readonly KP: number;
-  readonly KVB: number;
-  readonly CGK: number;
-  readonly CGA: number;
-  readonly CAK: number;
-  /** Grid current (Vg)^1.5 / RGI above zero grid voltage: V^1.5 per ampere. */
-  readonly RGI: number;
-}
-const PLAIN: ValveParameters = {
-  MU: 100,
-  EX: 1.4,
-  KG1: 1060,
-  KG2: 4500,
-  KP: 600,
-  KVB: 300,
-  CGK: 0,
-  CGA: 0,
-  CAK: 0,
-  RGI: 0,
-};
-
-export const valveParameters = (part: Part): ValveParameters => modelParameters(part, PLAIN);
+export type ValveParameters = AllParamsOf<'triode'>;
 
 /** Exponent beyond which ln(1 + e^u) is u. */
 const SOFT_PLUS_EDGE = 40;
@@ -84,12 +58,17 @@ function spaceCharge(
 const STEP_V = 2;
 const regionOf = (_vg: number, _va: number, current: number) =>
   current < CUT_OFF_A ? 'cut off' : 'conducting';
-/** Space charge smooths shot noise of a valve to about this part of 2 q Ia (North 1940, for usual triodes). */
-const SPACE_CHARGE_SMOOTHING = 0.1;
+/**
+ * A triode's noise is that of this over its gm, as a resistance in the grid's lead (North 1940; Harris 1947, RCA Review
+ * 8, 505).
+ */
+const EQUIVALENT_OVER_GM = 2.5;
+/** A pentode adds its partition noise, Ig2 / gm^2 times this, V^-1, and all of it shrinks by Ia / (Ia + Ig2) (Harris 1947). */
+const PARTITION_PER_V = 20;
 
-export const triode: DeviceType = {
+export const triode: DeviceType<'triode'> = {
   create(part, _value, t) {
-    const p = valveParameters(part);
+    const p = modelParameters<'triode'>(part, t.models);
     const [anode, grid, cathode] = [t.node('a'), t.node('g'), t.node('k')];
     const device = controlledCurrent(
       {
@@ -105,7 +84,7 @@ export const triode: DeviceType = {
           {
             from: anode,
             to: cathode,
-            white: 2 * ELEMENTARY_CHARGE * at.current * SPACE_CHARGE_SMOOTHING,
+            white: thermalNoise(EQUIVALENT_OVER_GM * Math.max(0, at.gm) + JUNCTION_FLOOR_S),
             flicker: 0,
           },
         ],
@@ -141,9 +120,9 @@ export const triode: DeviceType = {
  * Koren's pentode: E1 from the screen instead of the anode, Ia = (2 E1^EX / KG1) atan(Va/KVB), and the screen current
  * max(0, Vg + Vg2/MU)^EX / KG2.
  */
-export const pentode: DeviceType = {
+export const pentode: DeviceType<'pentode'> = {
   create(part, _value, t) {
-    const p = valveParameters(part);
+    const p = modelParameters<'pentode'>(part, t.models);
     const pins = [t.node('a'), t.node('g2'), t.node('g'), t.node('k')] as const;
     const [anode, screen, grid, cathode] = pins;
     const slot = (row: number) => pins.map((column) => t.slot(row, column));
@@ -207,16 +186,13 @@ export const pentode: DeviceType = {
       },
       noise(x) {
         const k = x[cathode]!;
-        const { ia, is } = law(x[anode]! - k, x[screen]! - k, x[grid]! - k);
-        // Partition between anode and screen adds to the smoothed shot noise.
-        const partition = ia + is > 0 ? (2 * ELEMENTARY_CHARGE * ia * is) / (ia + is) : 0;
+        const { ia, iaBy, is } = law(x[anode]! - k, x[screen]! - k, x[grid]! - k);
+        const gm = Math.max(0, iaBy[2]!);
+        const share = ia + is > 0 ? ia / (ia + is) : 1;
+        const equivalent = share * (EQUIVALENT_OVER_GM * gm + PARTITION_PER_V * is);
         return [
-          {
-            from: anode,
-            to: cathode,
-            white: 2 * ELEMENTARY_CHARGE * ia * SPACE_CHARGE_SMOOTHING + partition,
-            flicker: 0,
-          },
+          { from: anode, to: cathode, white: thermalNoise(equivalent + JUNCTION_FLOOR_S), flicker: 0 },
+          { from: screen, to: cathode, white: thermalNoise(JUNCTION_FLOOR_S), flicker: 0 },
         ];
       },
     };

@@ -1,7 +1,9 @@
-import { parameter, type Part } from '../circuit/index.ts';
+import type { LayerPartOf } from '../circuit/index.ts';
 
-/** What a signal source does over time, by its `waveform`. */
-export const WAVEFORMS = ['sine', 'square', 'triangle', 'pulse', 'sampled'] as const;
+type SignalPart = LayerPartOf<'signal'>;
+/** What a signal source does when it says nothing else. */
+export const USUAL_FREQUENCY_HZ = 1000;
+export const USUAL_SAMPLE_RATE_HZ = 48_000;
 
 /** EMF in volt at a time in seconds since the start. */
 export type Waveform = (timeS: number) => number;
@@ -11,11 +13,11 @@ export type Waveform = (timeS: number) => number;
  * pulse has delay, width, period, rise and fall and goes from the offset to offset + amplitude; sampled plays `samples` (1 is
  * the amplitude) at `sampleRateHz`, straight between them, once.
  */
-export function waveformOf(part: Part, amplitude: number): Waveform {
-  const offset = parameter(part, 'offset') ?? 0;
-  const frequency = parameter(part, 'frequency') ?? 1000;
+export function waveformOf(part: SignalPart, amplitude: number): Waveform {
+  const offset = part.offset ?? 0;
+  const frequency = part.frequency ?? USUAL_FREQUENCY_HZ;
   const phase = (timeS: number) => frequency * timeS - Math.floor(frequency * timeS);
-  switch (part['waveform']) {
+  switch (part.waveform) {
     case 'square':
       return (t) => offset + (phase(t) < 0.5 ? amplitude : -amplitude);
     case 'triangle':
@@ -32,11 +34,9 @@ export function waveformOf(part: Part, amplitude: number): Waveform {
   }
 }
 
-const USUAL_SAMPLE_RATE_HZ = 48_000;
-
-function sampledOf(part: Part, amplitude: number, offset: number): Waveform {
-  const samples = Array.isArray(part['samples']) ? (part['samples'] as unknown[]).map(Number) : [];
-  const rate = parameter(part, 'sampleRateHz') ?? USUAL_SAMPLE_RATE_HZ;
+function sampledOf(part: SignalPart, amplitude: number, offset: number): Waveform {
+  const samples = part.samples ?? [];
+  const rate = part.sampleRateHz ?? USUAL_SAMPLE_RATE_HZ;
   return (timeS) => {
     const place = timeS * rate;
     const before = Math.floor(place);
@@ -45,10 +45,9 @@ function sampledOf(part: Part, amplitude: number, offset: number): Waveform {
   };
 }
 
-function pulseOf(part: Part, amplitude: number, offset: number): Waveform {
-  const field = (name: string) => parameter(part, name) ?? 0;
-  const [delay, width, rise, fall] = [field('delay'), field('width'), field('rise'), field('fall')];
-  const periodS = parameter(part, 'periodS') ?? Number.POSITIVE_INFINITY;
+function pulseOf(part: SignalPart, amplitude: number, offset: number): Waveform {
+  const { delay = 0, width = 0, rise = 0, fall = 0 } = part;
+  const periodS = part.periodS ?? Number.POSITIVE_INFINITY;
   return (timeS) => {
     const since = timeS - delay;
     if (since < 0) return offset;

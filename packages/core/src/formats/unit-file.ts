@@ -1,23 +1,14 @@
 import {
-  LAYERS,
+  splitHazards,
   UNIT_FILE_FORMAT,
   UNIT_FILE_VERSION,
   unitFileSchema,
   type UnitFile,
-  type UnitFilePart,
-  type UnitFileReadout,
 } from '@halfsplit/contract';
 import { parseTree, type ParseError } from 'jsonc-parser';
-import {
-  KINDS,
-  type LayerValue,
-  type Part,
-  type Readout,
-  type UnitDocument,
-  type Want,
-} from '../circuit/index.ts';
+import type { UnitDocument } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
-import { parseValue, type QuantityKind } from '../quantity/index.ts';
+import { readModel, readPart, readReadout } from './read-fields.ts';
 
 /** Largest unit file that is read, in characters. */
 export const LARGEST_UNIT_FILE = 10_000_000;
@@ -25,46 +16,6 @@ export const LARGEST_UNIT_FILE = 10_000_000;
 export type UnitFileResult =
   | { readonly ok: true; readonly document: UnitDocument }
   | { readonly ok: false; readonly problems: readonly Problem[] };
-
-/** What the numeric fields beside a part's main value are of. */
-export const PART_FIELD_QUANTITIES: Readonly<Record<string, QuantityKind>> = {
-  esr: 'resistor',
-  leakage: 'resistor',
-  voltage: 'voltage',
-  power: 'power',
-  dcr: 'resistor',
-  resistance: 'resistor',
-  frequency: 'frequency',
-  offset: 'voltage',
-  position: 'number',
-  re: 'resistor',
-  le: 'inductor',
-  fs: 'frequency',
-  qms: 'number',
-  qes: 'number',
-  lp: 'inductor',
-  rp: 'resistor',
-  rs: 'resistor',
-  pressurePa: 'number',
-  coupling: 'number',
-  delay: 'time',
-  width: 'time',
-  periodS: 'time',
-  rise: 'time',
-  fall: 'time',
-};
-
-const READOUT_NUMBERS = [
-  'frequencyHz',
-  'referenceHz',
-  'dropDb',
-  'fromHz',
-  'toHz',
-  'levelV',
-  'thd',
-  'thresholdV',
-  'sourceV',
-] as const;
 
 /**
  * Reads a unit file: text to a document whose values are numbers in SI units. Fields of later versions are kept.
@@ -160,97 +111,41 @@ function place(path: readonly PropertyKey[], raw: unknown): string {
 function normalise(file: UnitFile): UnitFileResult {
   const problems: Problem[] = [];
   const parts = file.circuit.parts.map((part, i) =>
-    normalisePart(part, `circuit.parts[${i}] (${part.ref})`, problems),
+    readPart(part, `circuit.parts[${i}] (${part.ref})`, problems),
+  );
+  const models = file.circuit.models?.map((model, i) =>
+    readModel(model, `circuit.models[${i}] (${model.name})`, problems),
   );
   const readouts = (file.readouts ?? []).map((r, i) =>
-    normaliseReadout(r, `readouts[${i}] (${r.id})`, problems),
+    readReadout(r, `readouts[${i}] (${r.id})`, problems, file.readouts),
   );
-  const ids = new Set<string>();
-  for (const { id } of readouts) {
-    if (ids.has(id))
-      problems.push(
-        problem('file/invalid', { where: 'readouts', detail: `the id "${id}" is there more than once` }),
-      );
-    ids.add(id);
-  }
+  problems.push(...doubles('readouts', readouts), ...doubles('settings', file.settings ?? []));
   if (problems.length > 0) return { ok: false, problems: problems.slice(0, MOST_PROBLEMS) };
   const { format: _format, version: _version, ...rest } = file;
   return {
     ok: true,
-    document: { ...rest, unit: file.unit ?? {}, circuit: { ...file.circuit, parts }, readouts },
+    document: {
+      ...rest,
+      unit: unitFrom(file.unit ?? {}),
+      circuit: { ...file.circuit, parts, ...(models ? { models } : {}) },
+      readouts,
+    },
   };
 }
 
-/** A number from a number or text; adds a problem and gives undefined when it cannot be read. */
-function numberFrom(
-  value: unknown,
-  kind: QuantityKind,
-  where: string,
-  problems: Problem[],
-): number | undefined {
-  if (typeof value === 'number') return value;
-  if (typeof value !== 'string') return undefined;
-  const parsed = parseValue(value, { kind });
-  if (parsed.ok) return parsed.readings[0].value;
-  problems.push(problem('file/invalid', { where, detail: lowerSentence(parsed.problem) }));
-  return undefined;
+/** Ids that are there more than once. */
+function doubles(where: string, items: readonly { readonly id: string }[]): Problem[] {
+  const ids = items.map((r) => r.id);
+  const twice = new Set(ids.filter((id, i) => ids.indexOf(id) !== i));
+  return [...twice].map((id) =>
+    problem('file/invalid', { where, detail: `the id "${id}" is there more than once` }),
+  );
 }
 
-const lowerSentence = (p: Problem) => p.message.replace(/\.$/, '');
-
-/** One part's text values as numbers. Problems are added to the list, each with its place. */
-export function normalisePart(part: UnitFilePart, where: string, problems: Problem[]): Part {
-  const kind = KINDS[part.kind].value ?? 'number';
-  const result: Record<string, unknown> = { ...part };
-  for (const layer of LAYERS) {
-    const value = part[layer];
-    if (value === undefined) continue;
-    const isDead = value === 'open' || value === 'short' || value === null;
-    result[layer] = isDead ? value : (numberFrom(value, kind, `${where}.${layer}`, problems) ?? null);
-  }
-  for (const [field, quantity] of Object.entries(PART_FIELD_QUANTITIES)) {
-    if (typeof part[field] === 'string')
-      result[field] = numberFrom(part[field], quantity, `${where}.${field}`, problems);
-  }
-  if (part.params) {
-    result['params'] = Object.fromEntries(
-      Object.entries(part.params).map(([name, value]) => {
-        const number =
-          typeof value === 'string' ? parseValue(value, { kind: 'number', purpose: 'reading' }) : undefined;
-        return [name, number?.ok ? number.readings[0].value : value];
-      }),
-    );
-  }
-  return result as unknown as Part;
+/** A unit's own fields. Hazards in words that are not known stand on as notes, so that nothing written is lost. */
+function unitFrom(unit: NonNullable<UnitFile['unit']>): UnitDocument['unit'] {
+  if (!unit.hazards) return { ...unit, hazards: undefined };
+  const { hazards, notes } = splitHazards(unit.hazards);
+  const words = [unit.hazardNotes ?? '', ...notes].filter((w) => w !== '').join('; ');
+  return { ...unit, hazards, ...(words === '' ? {} : { hazardNotes: words }) };
 }
-
-function normaliseReadout(readout: UnitFileReadout, where: string, problems: Problem[]): Readout {
-  const result: Record<string, unknown> = { ...readout };
-  for (const field of READOUT_NUMBERS) {
-    if (typeof readout[field] === 'string')
-      result[field] = anyNumber(readout[field], `${where}.${field}`, problems);
-  }
-  if (readout.want) {
-    result['want'] = Object.fromEntries(
-      Object.entries(readout.want).map(([end, value]) => [
-        end,
-        typeof value === 'string' ? anyNumber(value, `${where}.want.${end}`, problems) : value,
-      ]),
-    ) as Want;
-  }
-  return result as unknown as Readout;
-}
-
-/** A number whose unit the field already tells; "1 kHz", "38 dB" and "10k" are all taken. */
-function anyNumber(text: string, where: string, problems: Problem[]): number | undefined {
-  const plain = parseValue(text, { kind: 'number', purpose: 'reading' });
-  if (plain.ok) return plain.readings[0].value;
-  const withUnit = parseValue(text, { purpose: 'reading' });
-  if (withUnit.ok) return withUnit.readings[0].value;
-  problems.push(problem('file/invalid', { where, detail: lowerSentence(plain.problem) }));
-  return undefined;
-}
-
-/** The value of a layer as it is written for a person to edit; empty when there is none. */
-export const isValue = (value: LayerValue | undefined): value is Exclude<LayerValue, null> =>
-  value !== null && value !== undefined;

@@ -1,4 +1,4 @@
-import type { Want } from '../circuit/index.ts';
+import type { Want } from '../readouts/index.ts';
 import { exactText, parseValue, unitSign, type QuantityKind, type Unit } from '../quantity/index.ts';
 
 /** What a bare target may miss, when nothing is said: half a decibel, or this part of the value (common practice). */
@@ -32,7 +32,7 @@ export function parseWant(text: string, kind: QuantityKind): Want | undefined {
     const target = around[1] === '' ? 0 : (number(withUnitOf(around[1]!, around[2]!)) ?? number(around[1]!));
     const percent = /^([\d.,]+)\s*%$/.exec(around[2]!);
     const within =
-      percent && target !== undefined
+      percent && target !== undefined && kind !== 'ratio'
         ? (Math.abs(target) * Number(percent[1]!.replace(',', '.'))) / 100
         : number(around[2]!);
     return target === undefined || within === undefined || within < 0 ? undefined : { target, within };
@@ -44,17 +44,18 @@ export function parseWant(text: string, kind: QuantityKind): Want | undefined {
 
 /** "8" beside "12 kHz" is meant in kHz too. */
 function withUnitOf(bare: string, other: string): string {
-  const unit = /[a-zµ\u03a9]+\s*$/i.exec(other)?.[0] ?? '';
-  return /[a-zµ\u03a9]\s*$/i.test(bare) ? bare : `${bare}${unit}`;
+  const unit = /[a-zµ\u03a9%]+\s*$/i.exec(other)?.[0] ?? '';
+  return /[a-zµ\u03a9%]\s*$/i.test(bare) ? bare : `${bare}${unit}`;
 }
 
 /** A wanted range as it reads back: "37.5 ± 1 dB", "< 20 Hz", "11 … 17 V"; empty when nothing is wanted. */
 export function formatWant(want: Want | undefined, unit: Unit): string {
   if (!want) return '';
-  const sign = unitSign(unit);
+  const isRatio = unit === 'ratio';
+  const sign = isRatio ? '%' : unitSign(unit);
   const number = (value: number) =>
-    (unit === 'dB' || unit === 'ratio'
-      ? String(Number(value.toPrecision(6)))
+    (unit === 'dB' || isRatio || unit === '' || unit === 'degC' || unit === 'h'
+      ? String(Number((isRatio ? 100 * value : value).toPrecision(6)))
       : exactText(Number(value.toPrecision(6)))
     )
       .replace('-', '\u2212')

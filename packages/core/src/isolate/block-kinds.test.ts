@@ -1,3 +1,4 @@
+import type { Hazard } from '@halfsplit/contract';
 import { describe, expect, it } from 'vitest';
 import { BLOCK_KINDS, blockKind } from './block-kinds.ts';
 import { checkedKinds, firstChecks, FIRST_CHECKS } from './first-checks.ts';
@@ -26,7 +27,7 @@ describe('kinds of block (common practice)', () => {
 });
 
 describe('first checks', () => {
-  const ids = (kind: string, hazards: string[] = []) => firstChecks(kind, hazards).map((c) => c.id);
+  const ids = (kind: string, hazards: Hazard[] = []) => firstChecks(kind, hazards).map((c) => c.id);
 
   it('come cheapest first, and judge kinds that there are', () => {
     const { length } = FIRST_CHECKS;

@@ -62,25 +62,27 @@ export const BLOCK_KINDS: readonly BlockKind[] = [
 ]; // prettier-ignore
 
 /** Other words for kinds. */
-const ALIASES: Readonly<Record<string, string>> = {
-  amplifier: 'stage',
-  preamplifier: 'stage',
-  preamp: 'stage',
-  amp: 'power amplifier',
-  jack: 'socket',
-  connector: 'socket',
-  plug: 'cable',
-  pot: 'control',
-  potentiometer: 'control',
-  loudspeaker: 'speaker',
-  psu: 'supply',
-  'power supply': 'supply',
-  chip: 'opamp stage',
-  opamp: 'opamp stage',
-  valve: 'valve stage',
-  capacitor: 'coupling capacitor',
-  cpu: 'processor',
-};
+const ALIASES: ReadonlyMap<string, string> = new Map(
+  Object.entries({
+    amplifier: 'stage',
+    preamplifier: 'stage',
+    preamp: 'stage',
+    amp: 'power amplifier',
+    jack: 'socket',
+    connector: 'socket',
+    plug: 'cable',
+    pot: 'control',
+    potentiometer: 'control',
+    loudspeaker: 'speaker',
+    psu: 'supply',
+    'power supply': 'supply',
+    chip: 'opamp stage',
+    opamp: 'opamp stage',
+    valve: 'valve stage',
+    capacitor: 'coupling capacitor',
+    cpu: 'processor',
+  }),
+);
 
 const UNKNOWN: BlockKind = {
   name: 'block',
@@ -89,9 +91,28 @@ const UNKNOWN: BlockKind = {
   modes: { none: 0.6, weak: 0.15, distorted: 0.15, hum: 0.1 },
 };
 
-/** What is usual for a kind by its name; an unknown kind is an ordinary block. */
-export function blockKind(name: string | undefined): BlockKind {
-  const wanted = (name ?? '').trim().toLowerCase();
-  const proper = ALIASES[wanted] ?? wanted;
-  return BLOCK_KINDS.find((k) => k.name === proper) ?? UNKNOWN;
+/** Words that put a block on the mains side, or at high tension, whatever else it is called. */
+const MAINS_WORDS =
+  /\bmains|\bprimar(?:y|ies)\b|switch.?mode|\bsmps\b|\binlet\b|\bline (?:cord|side|filter|input|voltage)|\blive\b|\b(?:230|240|220|120|110|115) ?v/i;
+const HIGH_TENSION_WORDS =
+  /high.?tension|high.?voltage|\bh\.?t\.?\b|\bb ?\+|\bvalves?\b|\btubes?\b|\b(?:anode|plate) supply|\btriode|\bpentode|\beht\b/i;
+
+/**
+ * What is usual for a kind by its name; an unknown kind is an ordinary block. Where the kind's words or the block's own
+ * name speak of the mains or of high tension, it has that hazard, whatever kind it is.
+ */
+export function blockKind(kind: string | undefined, name = ''): BlockKind {
+  const wanted = (kind ?? '').trim().toLowerCase();
+  const proper = ALIASES.get(wanted) ?? wanted;
+  const known = BLOCK_KINDS.find((k) => k.name === proper) ?? UNKNOWN;
+  const words = `${kind ?? ''} ${name}`;
+  const isMainsSide = known.isMainsSide === true || (MAINS_WORDS.test(words) && !SECONDARY_WORDS.test(words));
+  const isHighTension = known.isHighTension === true || HIGH_TENSION_WORDS.test(words);
+  return {
+    ...known,
+    ...(isMainsSide ? { isMainsSide: true } : {}),
+    ...(isHighTension ? { isHighTension: true } : {}),
+  };
 }
+/** Words of what the mains side only feeds. */
+const SECONDARY_WORDS = /\bsecondary\b|\bhum\b/i;

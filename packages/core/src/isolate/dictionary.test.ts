@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../analysis/index.ts';
-import type { Circuit } from '../circuit/index.ts';
-import { usualTolerance } from '../meter/index.ts';
+import { markedValue, resolveLayer, usualTolerance, type LayerCircuit } from '../circuit/index.ts';
 import { circuitOf } from '../testing/circuits.ts';
 import { faultDictionary, searchParts, voltageQuantities, type Quantity } from './dictionary.ts';
 import { faultsOfPart } from './part-faults.ts';
@@ -17,23 +16,24 @@ const STAGE = circuitOf(`
   R4 1k e 0
   C2 10u c out
   R5 100k out 0`);
+const sound = resolveLayer(STAGE, 'marked');
 const DC = voltageQuantities(STAGE);
 const nets = DC.map((q) => (q.kind === 'dcv' ? q.net : ''));
 
 /** What the voltages of a circuit are, in the order of `DC`. */
-const voltsOf = (circuit: Circuit) =>
+const voltsOf = (circuit: LayerCircuit) =>
   faultDictionary(circuit, DC, { refs: [] })[0]!.predicted.map((p) => p!.value);
 const faulty = (ref: string, mode: string) =>
-  faultsOfPart(STAGE.parts.find((p) => p.ref === ref)!)
+  faultsOfPart(sound.parts.find((p) => p.ref === ref)!)
     .find((f) => f.mode === mode)!
-    .apply(STAGE);
+    .apply(sound);
 
 describe('fault dictionary', () => {
-  const dictionary = faultDictionary(STAGE, DC);
-  const search = (circuit: Circuit) => searchParts(dictionary, DC, voltsOf(circuit));
+  const dictionary = faultDictionary(sound, DC);
+  const search = (circuit: LayerCircuit) => searchParts(dictionary, DC, voltsOf(circuit));
 
   it('finds nothing wrong in a sound circuit', () => {
-    const found = search(STAGE);
+    const found = search(sound);
     // Faults that do not show in direct voltages stay possible: capacitors that are open.
     const visible = found.groups.flatMap((g) => g.members).filter((m) => !/open|capacity/.test(m.mode));
     expect(visible.reduce((sum, m) => sum + m.probability, 0)).toBeLessThan(0.25);
@@ -41,7 +41,8 @@ describe('fault dictionary', () => {
   });
 
   it('knows the textbook signs: an open emitter resistor cuts off, a shorted base resistor saturates', () => {
-    const volts = (circuit: Circuit) => Object.fromEntries(voltsOf(circuit).map((v, i) => [nets[i], v!]));
+    const volts = (circuit: LayerCircuit) =>
+      Object.fromEntries(voltsOf(circuit).map((v, i) => [nets[i], v!]));
     expect(volts(faulty('R4', 'open'))['c']).toBeCloseTo(12, 1);
     expect(volts(faulty('R1', 'open'))['c']).toBeCloseTo(12, 2);
     expect(volts(faulty('Q1', 'short, collector to emitter'))['e']).toBeCloseTo((12 * 1000) / 5701, 1);
@@ -54,8 +55,8 @@ describe('fault dictionary', () => {
       { kind: 'level', net: 'in', frequencyHz: 1000 },
       { kind: 'level', net: 'out', frequencyHz: 1000 },
     ];
-    const wide = faultDictionary(STAGE, all);
-    const found = searchParts(wide, all, voltsOf(STAGE));
+    const wide = faultDictionary(sound, all);
+    const found = searchParts(wide, all, voltsOf(sound));
     const openCapacitors = found.groups.find((g) =>
       g.members.some((m) => m.ref === 'C2' && m.mode === 'open'),
     )!;
@@ -64,7 +65,7 @@ describe('fault dictionary', () => {
   });
 
   it('splits the work into shares that join to the whole', () => {
-    const shares = [0, 1].flatMap((index) => faultDictionary(STAGE, DC, { share: { index, of: 2 } }));
+    const shares = [0, 1].flatMap((index) => faultDictionary(sound, DC, { share: { index, of: 2 } }));
     const names = (entries: typeof shares) => entries.map((e) => `${e.fault?.ref} ${e.fault?.mode}`).sort();
     expect(names(shares)).toEqual(names(dictionary));
   });
@@ -74,7 +75,7 @@ describe('fault dictionary', () => {
       { kind: 'ohm', red: 'e', black: '0' },
       { kind: 'ohm', red: 'vcc', black: 'c' },
     ];
-    const found = searchParts(faultDictionary(STAGE, ohms), ohms, [null, 4700]);
+    const found = searchParts(faultDictionary(sound, ohms), ohms, [null, 4700]);
     expect(found.groups[0]!.members.map((m) => `${m.ref} ${m.mode}`)).toEqual(['R4 open']);
   });
 
@@ -88,11 +89,13 @@ describe('fault dictionary', () => {
         ...STAGE,
         parts: STAGE.parts.map((p) =>
           p.kind === 'resistor'
-            ? { ...p, marked: (p.marked as number) * (1 + usualTolerance(p) * around()) }
+            ? { ...p, marked: Number(markedValue(p)) * (1 + usualTolerance(p) * around()) }
             : p,
         ),
       };
-      const seen = voltsOf(fault.apply(drawn)).map((v) => v! * (1 + 0.005 * around()) + 0.002 * around());
+      const seen = voltsOf(fault.apply(resolveLayer(drawn, 'marked'))).map(
+        (v) => v! * (1 + 0.005 * around()) + 0.002 * around(),
+      );
       const [group] = searchParts(dictionary, DC, seen).groups;
       faults += 1;
       hits += group?.members.some((m) => m.ref === fault.ref) ? 1 : 0;

@@ -1,14 +1,14 @@
 import {
   AdjointSlopes,
-  BenchModel,
-  spreadParts,
+  AnalysisSession,
   NoOperatingPoint,
+  spreadParts,
   type SpreadPart,
 } from '../analysis/index.ts';
-import { netsOf, type Circuit } from '../circuit/index.ts';
+import { netsOf, usualTolerance, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
 import { HalfsplitError } from '../errors.ts';
 import { formatQuantity } from '../quantity/index.ts';
-import { Probe, usualTolerance, type MeterMode } from '../meter/index.ts';
+import { Probe, type MeterMode } from '../meter/index.ts';
 import { levelAt } from './expected.ts';
 import { faultsOfPart, type PartFault } from './part-faults.ts';
 import { entropy } from './suspects.ts';
@@ -80,7 +80,7 @@ const NOTHING_WRONG_WEIGHT = 0.5;
 
 /** Expected readings of the sound circuit and of every fault of the parts named. Faults without a solution are left out. */
 export function faultDictionary(
-  circuit: Circuit,
+  circuit: LayerCircuit,
   quantities: readonly Quantity[],
   options: {
     readonly refs?: readonly string[];
@@ -103,9 +103,9 @@ export function faultDictionary(
 
 /** What a circuit would read; null when it has no operating point. */
 function predict(
-  circuit: Circuit,
+  circuit: LayerCircuit,
   quantities: readonly Quantity[],
-  sound: Circuit,
+  sound: LayerCircuit,
 ): (Prediction | null)[] | null {
   try {
     const powered = new Powered(circuit);
@@ -122,25 +122,25 @@ function predict(
 
 /** The circuit switched on. */
 class Powered {
-  private readonly model: BenchModel;
+  private readonly session: AnalysisSession;
   private readonly spread: SpreadPart[];
   private readonly slopes: AdjointSlopes;
-  private readonly circuit: Circuit;
+  private readonly circuit: LayerCircuit;
 
-  constructor(circuit: Circuit) {
+  constructor(circuit: LayerCircuit) {
     const leaks = netsOf(circuit)
       .filter((net) => net !== circuit.ground)
-      .map((net) => ({
+      .map((net): LayerPart => ({
         ref: `#${net}`,
-        kind: 'resistor' as const,
+        kind: 'resistor',
         pins: { a: net, b: circuit.ground },
-        marked: LEAK_OHM,
+        value: LEAK_OHM,
         tolerance: 0,
       }));
     this.circuit = { ...circuit, parts: [...circuit.parts, ...leaks] };
-    this.model = new BenchModel(this.circuit, 'found');
-    this.spread = spreadParts(this.circuit, this.model, usualTolerance);
-    this.slopes = new AdjointSlopes(this.model, this.spread);
+    this.session = new AnalysisSession(this.circuit);
+    this.spread = spreadParts(this.circuit, usualTolerance).filter((p) => this.session.system.canTurn(p.ref));
+    this.slopes = new AdjointSlopes(this.session, this.spread);
   }
 
   volt(net: string, minus?: string): Prediction | null {
@@ -148,7 +148,7 @@ class Powered {
       name === this.circuit.ground
         ? { value: 0, slopes: this.spread.map(() => 0) }
         : {
-            value: this.model.operatingPoint()[this.model.system.node(name)]!,
+            value: this.session.operatingPoint()[this.session.system.node(name)]!,
             slopes: this.slopes.voltage(name),
           };
     const [a, b] = [of(net), minus === undefined ? null : of(minus)];
@@ -163,15 +163,15 @@ class Powered {
   }
 
   level(net: string, frequencyHz: number): Prediction {
-    const value = levelAt(this.model, this.model.system.node(net), frequencyHz);
+    const value = levelAt(this.session, this.session.system.node(net), frequencyHz);
     return { value, sigma: LEVEL_SHARE * value + LEVEL_FLOOR_V };
   }
 }
 
 /** The circuit switched off, between two nets. */
 function unpowered(
-  circuit: Circuit,
-  sound: Circuit,
+  circuit: LayerCircuit,
+  sound: LayerCircuit,
   mode: Exclude<MeterMode, 'dcv'>,
   red: string,
   black: string,
@@ -180,7 +180,7 @@ function unpowered(
   const known = new Set(netsOf(circuit));
   if (!known.has(red) || !known.has(black))
     return netsOf(sound).includes(red) ? { value: null, sigma: 1 } : null;
-  const value = new Probe(circuit, mode, red, black, { layer: 'found' }).read();
+  const value = new Probe(circuit, mode, red, black).read();
   if (value === null) return { value: null, sigma: 1 };
   const sharing = mode === 'ohm' ? OHM_SHARE : mode === 'cap' ? CAP_SHARE : MODEL_SHARE;
   const floor = mode === 'ohm' ? 0.5 : mode === 'cap' ? 5e-11 : DC_FLOOR_V;
@@ -322,7 +322,9 @@ const valueText = (quantity: Quantity, value: number | null): string =>
   value === null ? 'overload' : formatQuantity(value, UNIT_OF[quantity.kind], { digits: 3 });
 
 /** Direct voltages of a circuit that may be measured: every net but the ground and those a supply holds by itself. */
-export function voltageQuantities(circuit: Circuit): Quantity[] {
+export function voltageQuantities(
+  circuit: Pick<LayerCircuit, 'ground'> & { parts: readonly Pick<LayerPart, 'pins'>[] },
+): Quantity[] {
   return netsOf(circuit)
     .filter((net) => net !== circuit.ground)
     .map((net): Quantity => ({ kind: 'dcv', net }));

@@ -1,3 +1,4 @@
+import type { Hazard } from '@halfsplit/contract';
 import type { Random } from '../analysis/index.ts';
 import type { Observation } from './evidence.ts';
 import { offeredTests, rankTests, type School, type Test } from './next-test.ts';
@@ -13,7 +14,7 @@ export interface DrillOptions {
   /** Searches in all, shared over the faults by their weight; one a fault when absent. */
   readonly runs?: number;
   readonly random: Random;
-  readonly hazards?: readonly string[];
+  readonly hazards?: readonly Hazard[];
   readonly school?: School;
 }
 
@@ -99,7 +100,7 @@ class Search {
 
   constructor(path: Path, wrong: number, options: DrillOptions) {
     this.path = path;
-    this.tests = offeredTests(path, options.hazards).offered;
+    this.tests = offeredTests(path, { hazards: options.hazards }).offered;
     this.wrong = wrong;
     this.trust = { wrong: Math.max(wrong, LEAST_WRONG), confused: 0.2, hidden: 0 };
     this.options = options;

@@ -1,5 +1,6 @@
-import { BenchModel, magnitude } from '../analysis/index.ts';
-import { parameter, type Circuit } from '../circuit/index.ts';
+import { AnalysisSession, magnitude } from '../analysis/index.ts';
+import { resolveLayer, type Circuit } from '../circuit/index.ts';
+import { USUAL_FREQUENCY_HZ } from '../devices/index.ts';
 import { HalfsplitError } from '../errors.ts';
 import type { TestPoint } from './path.ts';
 
@@ -11,7 +12,6 @@ const LEVEL_FACTOR = Math.SQRT2;
 const LEAST_LEVEL_V = 1e-4;
 /** Ripple up to this part of the direct voltage is usual at a reservoir (common practice). */
 const RIPPLE_SHARE = 0.1;
-const USUAL_TONE_HZ = 1000;
 
 export interface ExpectedRange {
   readonly low: number;
@@ -25,13 +25,13 @@ export interface ExpectedRange {
 export function expectedVoltage(
   circuit: Circuit,
 ): (point: TestPoint, unit: string) => ExpectedRange | undefined {
-  let model: BenchModel | null | undefined;
+  let session: AnalysisSession | null | undefined;
   return ({ net }, unit) => {
     if (net === undefined) return undefined;
-    if (model === undefined) model = modelOf(circuit);
-    if (!model) return undefined;
-    const solved = model.tryOperatingPoint();
-    const node = model.system.nets().find(([name]) => name === net)?.[1];
+    if (session === undefined) session = sessionOf(circuit);
+    if (!session) return undefined;
+    const solved = session.tryOperatingPoint();
+    const node = session.system.nets().find(([name]) => name === net)?.[1];
     if (!solved.ok || node === undefined) return undefined;
     const volt = solved.x[node]!;
     switch (unit) {
@@ -41,7 +41,7 @@ export function expectedVoltage(
       }
       case 'Vrms': {
         const toneHz = toneHzOf(circuit);
-        const level = toneHz === null ? 0 : levelAt(model, node, toneHz) / Math.SQRT2;
+        const level = toneHz === null ? 0 : levelAt(session, node, toneHz) / Math.SQRT2;
         return level < LEAST_LEVEL_V ? undefined : { low: level / LEVEL_FACTOR, high: level * LEVEL_FACTOR };
       }
       case 'Vpp':
@@ -55,26 +55,38 @@ export function expectedVoltage(
 /** Frequency of the tone that levels are measured with: the first signal source's, Hz; null without one. */
 export function toneHzOf(circuit: Circuit): number | null {
   const source = circuit.parts.find((p) => p.kind === 'signal');
-  return source ? (parameter(source, 'frequency') ?? USUAL_TONE_HZ) : null;
+  return source ? (source.frequency ?? USUAL_FREQUENCY_HZ) : null;
 }
 
 /** Level at a node with every signal source on at a frequency, V peak. */
-export function levelAt(model: BenchModel, node: number, frequencyHz: number): number {
-  const signal = model.smallSignal.at(frequencyHz);
+export function levelAt(session: AnalysisSession, node: number, frequencyHz: number): number {
+  const signal = session.smallSignal.at(frequencyHz);
   let [re, im] = [0, 0];
-  for (const p of model.circuit.parts) {
-    if (p.kind !== 'signal' || typeof p.marked !== 'number') continue;
+  for (const p of session.circuit.parts) {
+    if (p.kind !== 'signal' || typeof p.value !== 'number') continue;
     const v = signal.drive(p.ref).voltage(node);
-    [re, im] = [re + p.marked * v.re, im + p.marked * v.im];
+    [re, im] = [re + p.value * v.re, im + p.value * v.im];
   }
   return magnitude({ re, im });
 }
 
-function modelOf(circuit: Circuit): BenchModel | null {
+function sessionOf(circuit: Circuit): AnalysisSession | null {
   try {
-    return new BenchModel(circuit, 'marked');
+    return new AnalysisSession(resolveLayer(circuit, 'marked'));
   } catch (error) {
     if (error instanceof HalfsplitError) return null;
+    throw error;
+  }
+}
+
+/** Direct voltages of a circuit as it was found, V by net; empty where they cannot be computed. */
+export function restingVolts(circuit: Circuit): ReadonlyMap<string, number> {
+  try {
+    const session = new AnalysisSession(resolveLayer(circuit, 'found'));
+    const solved = session.tryOperatingPoint();
+    return solved.ok ? new Map(session.system.nets().map(([net, i]) => [net, solved.x[i]!])) : new Map();
+  } catch (error) {
+    if (error instanceof HalfsplitError) return new Map();
     throw error;
   }
 }

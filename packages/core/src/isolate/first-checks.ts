@@ -1,4 +1,4 @@
-import type { Heard } from '@halfsplit/contract';
+import type { Hazard, Heard } from '@halfsplit/contract';
 
 /** A check before any screw is turned. */
 export interface FirstCheck {
@@ -16,7 +16,7 @@ export interface FirstCheck {
   /** Sounds that it cannot explain: it is left out for these. */
   readonly notFor?: readonly Heard[];
   /** Only with one of these hazards. */
-  readonly hazards?: readonly string[];
+  readonly hazards?: readonly Hazard[];
 }
 
 /** Common practice, cheapest first. */
@@ -36,7 +36,7 @@ export const FIRST_CHECKS: readonly FirstCheck[] = [
 /** The first checks for a kind of unit with its hazards, cheapest first. */
 export function firstChecks(
   unitKind: string,
-  hazards: readonly string[],
+  hazards: readonly Hazard[],
   heard: readonly Heard[] = [],
 ): readonly FirstCheck[] {
   const kind = unitKind.toLowerCase();

@@ -1,4 +1,6 @@
-import type { Circuit } from '../circuit/index.ts';
+import { HAZARDS, type Hazard } from '@halfsplit/contract';
+import { markedValue, type Circuit } from '../circuit/index.ts';
+import { restingVolts } from './expected.ts';
 
 /** Energy that can hurt: a capacitor that is charged, and the resistor it is discharged with. */
 export interface Stored {
@@ -6,6 +8,10 @@ export interface Stored {
   readonly volt: number;
   /** Resistor to discharge it with, ohm; chosen when absent. */
   readonly ohm?: number | undefined;
+  /** The capacitor that holds it, where the sheet has it. */
+  readonly ref?: string | undefined;
+  /** True where the sheet does not hold the part that stores it, and a cautious figure stands in. */
+  readonly isCautious?: boolean | undefined;
 }
 
 export interface Discharge {
@@ -36,7 +42,7 @@ const OHMS = [10, 22, 47, 100, 220, 470, 1000, 2200, 4700, 10_000, 22_000, 47_00
  * Discharge of a capacitor through a resistor: V(t) = V e^(-t/RC), down to 12 V, or to a tenth where it starts below
  * 60 V. Farad, volt and ohm above zero.
  */
-export function dischargeOf({ farad, volt, ohm: given }: Stored): Discharge {
+export function dischargeOf({ farad, volt, ohm: given, isCautious }: Stored): Discharge {
   const ohm = given ?? OHMS.find((r) => (volt * volt) / r <= GENTLE_W) ?? OHMS.at(-1)!;
   const target = volt > SAFE_V ? WORKING_V : Math.min(volt / 10, WORKING_V);
   const seconds = ohm * farad * Math.log(volt / target);
@@ -44,10 +50,14 @@ export function dischargeOf({ farad, volt, ohm: given }: Stored): Discharge {
   const joule = (farad * volt * volt) / 2;
   const wanted = Math.max(peakWatt / 2, joule / Math.max(seconds, 1));
   const ratingWatt = RATINGS_W.find((w) => w >= wanted) ?? Math.ceil(wanted);
-  const isHarmless = joule < HARMLESS_J && volt <= SAFE_V;
+  const isHarmless = joule < HARMLESS_J && volt <= SAFE_V && isCautious !== true;
+  const unknown =
+    isCautious === true
+      ? 'What stores it is not on the sheet, so that nobody can know from here; as a cautious figure, '
+      : '';
   const sentence = isHarmless
     ? `${round(joule)} J at ${round(volt)} V: harmless to touch; let it down through ${ohmText(ohm)} before a resistance is measured.`
-    : `${round(joule)} J: through ${ohmText(ohm)} it falls to ${round(target)} V in ${timeText(seconds)}; take a resistor of ${ratingWatt} W with insulated clips, then measure before you touch.`;
+    : `${unknown}${round(joule)} J: through ${ohmText(ohm)} it falls to ${round(target)} V in ${timeText(seconds)}; take a resistor of ${ratingWatt} W with insulated clips, then measure before you touch.`;
   return { ohm, seconds, peakWatt, ratingWatt, joule, sentence };
 }
 
@@ -58,7 +68,7 @@ const timeText = (s: number) => (s >= 90 ? `${Math.ceil(s / 60)} min` : `${Math.
 const LOCAL = 'Follow your local codes; work on the mains side is for licensed people.';
 
 /** Usual cautions by hazard, in the order of danger. */
-const CAUTIONS: Readonly<Record<string, readonly string[]>> = {
+const CAUTIONS: Readonly<Record<Hazard, readonly string[]>> = {
   mains: [
     'Unplug before you open it, and keep the plug where you see it.',
     `Nothing on the mains side is measured live here. ${LOCAL}`,
@@ -80,34 +90,57 @@ const CAUTIONS: Readonly<Record<string, readonly string[]>> = {
 };
 
 /** The usual cautions for a unit's hazards, the most dangerous first; a battery-only unit has no other. */
-export function cautionsOf(hazards: readonly string[]): readonly string[] {
-  return Object.keys(CAUTIONS)
-    .filter((known) => hazards.some((h) => h.toLowerCase().includes(known)))
-    .flatMap((h) => CAUTIONS[h]!);
-}
+export const cautionsOf = (hazards: readonly Hazard[]): readonly string[] =>
+  HAZARDS.filter((known) => hazards.includes(known)).flatMap((h) => CAUTIONS[h]);
 
-/** Rectified mains, peak of 230 V, and the usual reservoir of a switch-mode primary. */
-const MAINS_STORED: Stored = { farad: 100e-6, volt: 325 };
-const VALVE_STORED: Stored = { farad: 47e-6, volt: 400 };
+/** What is usual behind a hazard: the rectified peak of 230 V, a valve amplifier's reservoir, a bank of capacitors. */
+const USUAL_STORED: Readonly<Partial<Record<Hazard, Stored>>> = {
+  'valve high tension': { farad: 47e-6, volt: 400 },
+  'switch-mode primary': { farad: 100e-6, volt: 325 },
+  mains: { farad: 100e-6, volt: 325 },
+  'large capacitors': { farad: 10e-3, volt: 63 },
+};
+/** Energy from which a capacitor counts as a large one, J. */
+const LARGE_J = 1;
 
 /**
- * What is likely stored in a unit: its largest capacitor on the highest supply of the circuit, or what is usual for the
- * hazard where there is no circuit.
+ * What is likely stored in a unit: of the capacitors of its circuit, each at its own computed voltage, the one with the
+ * most energy. Where a hazard is said that the sheet does not hold (no capacitor above 60 V with high tension or the
+ * mains, no large one with large capacitors) what is usual for it stands in, as a cautious figure.
  */
-export function likelyStored(circuit: Circuit, hazards: readonly string[]): Stored | null {
-  if (hazards.includes('valve high tension')) return largestIn(circuit) ?? VALVE_STORED;
-  if (hazards.includes('mains') || hazards.includes('switch-mode primary')) return MAINS_STORED;
-  return largestIn(circuit);
+export function likelyStored(circuit: Circuit, hazards: readonly Hazard[]): Stored | null {
+  const known = mostCharged(circuit);
+  const energy = known === null ? 0 : (known.farad * known.volt ** 2) / 2;
+  for (const hazard of HAZARDS) {
+    const usual = USUAL_STORED[hazard];
+    if (!usual || !hazards.includes(hazard)) continue;
+    // A mains-side reservoir is on no sheet of what lies behind the transformer, and high tension is told by its voltage.
+    const isOnSheet =
+      known !== null && (hazard === 'large capacitors' ? energy >= LARGE_J : known.volt > SAFE_V);
+    if (!isOnSheet) return { ...usual, isCautious: true };
+  }
+  return known;
 }
 
-function largestIn(circuit: Circuit): Stored | null {
-  const largest = (kind: 'capacitor' | 'supply') =>
-    Math.max(
-      0,
-      ...circuit.parts
-        .filter((p) => p.kind === kind)
-        .map((p) => (typeof p.marked === 'number' ? p.marked : 0)),
-    );
-  const [farad, volt] = [largest('capacitor'), largest('supply')];
-  return farad > 0 && volt > 0 ? { farad, volt } : null;
+/** The capacitor with the most energy, at the voltage across it; at the highest supply where none is computed. */
+function mostCharged(circuit: Circuit): Stored | null {
+  const volts = restingVolts(circuit);
+  const highest = Math.max(
+    0,
+    ...circuit.parts.map((p) => {
+      const value = p.kind === 'supply' ? markedValue(p) : null;
+      return typeof value === 'number' ? Math.abs(value) : 0;
+    }),
+  );
+  const at = (net: string | undefined) => (net === circuit.ground ? 0 : net && volts.get(net));
+  let most: Stored | null = null;
+  for (const part of circuit.parts) {
+    const farad = part.kind === 'capacitor' ? markedValue(part) : null;
+    if (typeof farad !== 'number') continue;
+    const [a, b] = [at(part.pins.a), at(part.pins.b)];
+    const volt = typeof a === 'number' && typeof b === 'number' ? Math.abs(a - b) : highest;
+    if (volt > 0 && (!most || farad * volt ** 2 > most.farad * most.volt ** 2))
+      most = { farad, volt, ref: part.ref };
+  }
+  return most;
 }

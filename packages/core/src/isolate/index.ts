@@ -20,6 +20,7 @@ export {
   testsToCome,
   whyTest,
   type ForbiddenTest,
+  type LiveLimits,
   type RatedTest,
   type School,
   type Test,
@@ -77,4 +78,5 @@ export {
 } from './dictionary.ts';
 export { faultsOfPart, type PartFault } from './part-faults.ts';
 export { addPathLine, withoutBlock, withoutLink, type PathLineResult } from './path-line.ts';
-export { toneHzOf } from './expected.ts';
+export { restingVolts, toneHzOf } from './expected.ts';
+export { faultSound } from './fault-sounds.ts';

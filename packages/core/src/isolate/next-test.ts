@@ -1,4 +1,6 @@
+import type { Hazard } from '@halfsplit/contract';
 import { draggedAt } from './evidence.ts';
+import { SAFE_V } from './hazards.ts';
 import type { Path } from './path.ts';
 import { entropyOf, type Posterior } from './suspects.ts';
 import { FAULT_MODES, USUAL_TRUST, type Trust } from './symptom.ts';
@@ -113,19 +115,32 @@ function questionAt(name: string, carries: string): string {
   }
 }
 
+/** What decides whether a test may be made live. */
+export interface LiveLimits {
+  readonly hazards?: readonly Hazard[] | undefined;
+  /** Direct voltages as they are computed, V by net: above 60 V nothing is measured live, whatever the block is called. */
+  readonly volts?: ReadonlyMap<string, number> | undefined;
+}
+
 /**
- * Why a test is not offered with these hazards; null when it may be made. Nothing is measured live on the mains side,
- * and no tone is put into it; what is judged unplugged may be made.
+ * Why a test is not offered; null when it may be made. Nothing is measured live on the mains side or at high tension, and
+ * no tone is put into it, be it known by the kind of block, by its name, or by the voltage computed there; what is judged
+ * unplugged may be made.
  */
-export function forbiddenBy(path: Path, test: Test, hazards: readonly string[]): string | null {
+export function forbiddenBy(path: Path, test: Test, limits: LiveLimits = {}): string | null {
   if (test.how === 'check') return null;
   const block = path.indexOf(test.injectedAt ?? '') ?? path.pointNamed(test.at)?.block;
   if (block === undefined) return null;
+  const { hazards = [], volts } = limits;
   const { name, kind } = path.blocks[block]!;
-  const isMains = hazards.includes('mains') || hazards.includes('switch-mode primary');
-  if (kind.isMainsSide && (isMains || !hazards.includes('battery only')))
+  const isBattery = hazards.includes('battery only') && hazards.length === 1;
+  if (kind.isMainsSide && !isBattery)
     return `${name} is on the mains side: nothing is measured there live. Unplug, let it discharge, and leave mains work to licensed people, as local codes ask.`;
-  if (kind.isHighTension && hazards.includes('valve high tension'))
+  const net = path.pointNamed(test.at)?.net;
+  const volt = net === undefined ? undefined : volts?.get(net);
+  if (volt !== undefined && Math.abs(volt) > SAFE_V)
+    return `${net} stands at about ${Math.round(Math.abs(volt))} V: no probe goes there live. Measure it switched off, unplugged and discharged, or have it done by somebody trained for it.`;
+  if (kind.isHighTension && !isBattery)
     return `${name} carries lethal high tension while it is on and after: no probe goes there live. Measure it switched off, unplugged and discharged, or have it done by somebody trained for it.`;
   return null;
 }
@@ -133,12 +148,12 @@ export function forbiddenBy(path: Path, test: Test, hazards: readonly string[]):
 /** Splits tests into those that hazards allow and those they forbid, with the reason. */
 export function offeredTests(
   path: Path,
-  hazards: readonly string[] = [],
+  limits: LiveLimits = {},
 ): { readonly offered: readonly Test[]; readonly forbidden: readonly ForbiddenTest[] } {
   const offered: Test[] = [];
   const forbidden: ForbiddenTest[] = [];
   for (const test of testsOf(path)) {
-    const reason = forbiddenBy(path, test, hazards);
+    const reason = forbiddenBy(path, test, limits);
     if (reason === null) offered.push(test);
     else forbidden.push({ test, reason });
   }

@@ -1,4 +1,4 @@
-import { valueOnLayer, type Circuit, type Part } from '../circuit/index.ts';
+import { ELECTROLYTIC_F, isPolarised, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
 
 /** One way in which one part can have failed. */
 export interface PartFault {
@@ -8,7 +8,7 @@ export interface PartFault {
   /** How often, against a resistor that has drifted (common practice). */
   readonly weight: number;
   /** The circuit with this fault in it. */
-  readonly apply: (circuit: Circuit) => Circuit;
+  readonly apply: (circuit: LayerCircuit) => LayerCircuit;
 }
 
 /** Between pins of a junction that has broken down, ohm; of one that leaks; of a dirty contact. */
@@ -18,30 +18,31 @@ const DIRTY_OHM = 1000;
 const OPEN_OHM = 1e9;
 /** A stuck output of a chip reaches its rail through this, ohm. */
 const STUCK_OHM = 50;
-/** Above this a capacitor is taken for an electrolytic, F (common practice). */
-const ELECTROLYTIC_F = 1e-6;
 
 const replacing =
-  (ref: string, parts: (part: Part) => readonly Part[]) =>
-  (circuit: Circuit): Circuit => ({
+  (ref: string, parts: (part: LayerPart) => readonly LayerPart[]) =>
+  (circuit: LayerCircuit): LayerCircuit => ({
     ...circuit,
     parts: circuit.parts.flatMap((p) => (p.ref === ref ? parts(p) : [p])),
   });
 
 const valued = (ref: string, factor: number) =>
   replacing(ref, (p) => {
-    const value = valueOnLayer(p, 'found')?.value;
-    const next = typeof value === 'number' ? value * factor : value;
-    return [{ ...p, marked: next, found: null, planned: null, proven: null }];
+    const value = typeof p.value === 'number' ? p.value * factor : p.value;
+    return [{ ...p, value }];
   });
 
-const dead = (ref: string, state: 'open' | 'short') =>
-  replacing(ref, (p) => [{ ...p, marked: state, found: null, planned: null, proven: null }]);
+const dead = (ref: string, state: 'open' | 'short') => replacing(ref, (p) => [{ ...p, value: state }]);
 
-const resistorBetween = (ref: string, a: string | undefined, b: string | undefined, ohm: number): Part[] =>
+const resistorBetween = (
+  ref: string,
+  a: string | undefined,
+  b: string | undefined,
+  ohm: number,
+): LayerPart[] =>
   a === undefined || b === undefined || a === b
     ? []
-    : [{ ref, kind: 'resistor', pins: { a, b }, marked: ohm, tolerance: 0 }];
+    : [{ ref, kind: 'resistor', pins: { a, b }, value: ohm, tolerance: 0 }];
 
 /** Keeps the part and bridges two of its pins. */
 const bridged = (ref: string, from: string, to: string, ohm: number) =>
@@ -53,12 +54,20 @@ const instead = (ref: string, joints: readonly (readonly [from: string, to: stri
     joints.flatMap(([from, to, ohm], i) => resistorBetween(`${ref}~${i}`, p.pins[from], p.pins[to], ohm)),
   );
 
-const withParams = (ref: string, params: Readonly<Record<string, number>>) =>
-  replacing(ref, (p) => [{ ...p, params: { ...p.params, ...params } }]);
+/** A transistor that hardly amplifies, and a valve whose cathode is worn. */
+const WORN_BF = 10;
+const WORN_KG1 = 4000;
+const worn = (ref: string) =>
+  replacing(ref, (p) => {
+    if (p.kind === 'bjt') return [{ ...p, params: { ...p.params, BF: WORN_BF } }];
+    if (p.kind === 'triode') return [{ ...p, params: { ...p.params, KG1: WORN_KG1 } }];
+    if (p.kind === 'pentode') return [{ ...p, params: { ...p.params, KG1: WORN_KG1 } }];
+    return [p];
+  });
 
-type Way = readonly [mode: string, weight: number, apply: (circuit: Circuit) => Circuit];
+type Way = readonly [mode: string, weight: number, apply: (circuit: LayerCircuit) => LayerCircuit];
 
-function waysOf(p: Part): readonly Way[] {
+function waysOf(p: LayerPart): readonly Way[] {
   const { ref } = p;
   switch (p.kind) {
     case 'resistor':
@@ -71,8 +80,8 @@ function waysOf(p: Part): readonly Way[] {
         ['short', 0.1, dead(ref, 'short')],
       ];
     case 'capacitor': {
-      const value = valueOnLayer(p, 'found')?.value;
-      const isWet = p['polarised'] === true || (typeof value === 'number' && value >= ELECTROLYTIC_F);
+      const { value } = p;
+      const isWet = isPolarised(p) || (typeof value === 'number' && value >= ELECTROLYTIC_F);
       const more = isWet ? 3 : 0.6;
       return [
         ['open', 1 * more, dead(ref, 'open')],
@@ -97,7 +106,7 @@ function waysOf(p: Part): readonly Way[] {
         ['short, base to emitter', 0.5, instead(ref, [['b', 'e', SHORT_OHM], ['c', 'e', OPEN_OHM]])],
         ['short, collector to base', 0.5, bridged(ref, 'c', 'b', SHORT_OHM)],
         ['leaky, collector to emitter', 0.5, bridged(ref, 'c', 'e', LEAKY_OHM)],
-        ['lost its gain', 0.5, withParams(ref, { BF: 10 })],
+        ['lost its gain', 0.5, worn(ref)],
       ]; // prettier-ignore
     case 'jfet':
     case 'mosfet':
@@ -111,7 +120,7 @@ function waysOf(p: Part): readonly Way[] {
     case 'pentode':
       return [
         ['no emission', 2, instead(ref, [['a', 'k', OPEN_OHM]])],
-        ['worn, low emission', 2, withParams(ref, { KG1: 4000 })],
+        ['worn, low emission', 2, worn(ref)],
         ['leaky grid', 0.8, bridged(ref, 'g', 'k', 100 * LEAKY_OHM)],
         ['short, grid to cathode', 0.5, bridged(ref, 'g', 'k', SHORT_OHM)],
       ];
@@ -147,7 +156,7 @@ function waysOf(p: Part): readonly Way[] {
     case 'jumper':
     case 'fuse':
       return [
-        ['open', 2, replacing(ref, (q) => [{ ...q, closed: false }])],
+        ['open', 2, dead(ref, 'open')],
         ...(p.kind === 'switch'
           ? ([['dirty contact', 2, instead(ref, [['a', 'b', DIRTY_OHM]])]] as const)
           : []),
@@ -170,17 +179,36 @@ function waysOf(p: Part): readonly Way[] {
         ['dead, open', 1, instead(ref, [['out', 'gnd', OPEN_OHM]])],
         ['short', 0.4, instead(ref, [['out', 'gnd', SHORT_OHM]])],
       ];
+    case 'regulator':
+      return [
+        ['dead, gives nothing', 1, instead(ref, [['in', 'gnd', OPEN_OHM], ['out', 'gnd', OPEN_OHM]])],
+        ['short, in to out', 0.5, instead(ref, [['in', 'out', SHORT_OHM]])],
+        ['gives too little', 0.5, valued(ref, 0.6)],
+      ]; // prettier-ignore
+    case 'changeover':
+      return [
+        ['open', 2, replacing(ref, (q) => [q.kind === 'changeover' ? { ...q, position: 'open' } : q])],
+        ['dirty contact', 2, instead(ref, [['com', p.position === 'b' ? 'b' : 'a', DIRTY_OHM]])],
+      ];
+    case 'jack':
+      return [
+        ['switched contact open', 2, instead(ref, [['tip', 'tipSwitch', OPEN_OHM]])],
+        ['short, tip to sleeve', 0.5, bridged(ref, 'tip', 'sleeve', SHORT_OHM)],
+      ];
+    case 'relay':
+      return [
+        ['coil open', 1, instead(ref, [['com', 'nc', SHORT_OHM], ['coilA', 'coilB', OPEN_OHM]])],
+        ['contact open', 2, instead(ref, [['coilA', 'coilB', p.coilOhm ?? 300]])],
+      ]; // prettier-ignore
     case 'signal':
+    case 'clock':
     case 'box':
       return [];
   }
 }
 
-function numberOf(p: Part): number {
-  const value = valueOnLayer(p, 'found')?.value;
-  return typeof value === 'number' ? value : 1000;
-}
+const numberOf = (p: LayerPart): number => (typeof p.value === 'number' ? p.value : 1000);
 
 /** Every fault of a part that the dictionary knows, likelier ones with more weight. */
-export const faultsOfPart = (part: Part): PartFault[] =>
+export const faultsOfPart = (part: LayerPart): PartFault[] =>
   waysOf(part).map(([mode, weight, apply]) => ({ ref: part.ref, mode, weight, apply }));

@@ -50,7 +50,7 @@ export class Path {
     this.blocks = data.blocks.map((b): Block => ({
       id: b.id,
       name: b.name ?? b.id,
-      kind: blockKind(b.kind),
+      kind: blockKind(b.kind, b.name),
       weight: b.prior ?? blockKind(b.kind).weight,
       minutes: b.minutes ?? USUAL_MINUTES,
       parts: b.parts ?? [],

@@ -1,4 +1,4 @@
-import type { BlockData, EvidenceData, IntakeData, PathData } from '@halfsplit/contract';
+import type { Hazard, BlockData, EvidenceData, IntakeData, PathData } from '@halfsplit/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../analysis/index.ts';
@@ -23,7 +23,7 @@ function chain(n: number, of: (i: number) => Partial<BlockData> = () => ({})): P
     })),
   };
 }
-const unitOf = (path: PathData, evidence: EvidenceData[] = [], hazards: string[] = []) => ({
+const unitOf = (path: PathData, evidence: EvidenceData[] = [], hazards: Hazard[] = []) => ({
   unit: { hazards },
   circuit: { ground: '0', parts: [] },
   readouts: [],
@@ -347,8 +347,8 @@ describe('next test', () => {
   it('never proposes a live test on the mains side or at high tension, and says why when asked', () => {
     for (const template of PATH_TEMPLATES) {
       const path = preparePath(template.path);
-      const hazards = ['mains', 'switch-mode primary', 'valve high tension'];
-      const { offered, forbidden } = offeredTests(path, hazards);
+      const hazards: Hazard[] = ['mains', 'switch-mode primary', 'valve high tension'];
+      const { offered, forbidden } = offeredTests(path, { hazards });
       for (const test of offered) {
         if (test.how === 'check') continue;
         const block = path.indexOf(test.injectedAt ?? '') ?? path.pointNamed(test.at)!.block;
@@ -357,8 +357,12 @@ describe('next test', () => {
       for (const { reason } of forbidden) expect(reason).toMatch(/licensed|trained/);
     }
     const amplifier = preparePath(PATH_TEMPLATES.find((t) => t.id === 'stereo-amplifier')!.path);
-    expect(offeredTests(amplifier, ['mains']).forbidden.map((f) => f.test.id)).toContain('inlet->fuse');
-    expect(offeredTests(amplifier, ['mains']).offered.map((t) => t.id)).toContain('fuse, unplugged');
+    expect(offeredTests(amplifier, { hazards: ['mains'] }).forbidden.map((f) => f.test.id)).toContain(
+      'inlet->fuse',
+    );
+    expect(offeredTests(amplifier, { hazards: ['mains'] }).offered.map((t) => t.id)).toContain(
+      'fuse, unplugged',
+    );
   });
 });
 

@@ -6,7 +6,7 @@ import {
   type Ignored,
   type Observation,
 } from './evidence.ts';
-import { expectedVoltage } from './expected.ts';
+import { expectedVoltage, restingVolts } from './expected.ts';
 import {
   offeredTests,
   rankTests,
@@ -62,7 +62,10 @@ export function searchState(path: Path, unit: UnitDocument, options: SearchOptio
     expected: expectedVoltage(unit.circuit),
   });
   const posterior = posteriorOf(path, observations, { weights: weightsFor(path, unit, options.history) });
-  const { offered, forbidden } = offeredTests(path, unit.unit.hazards ?? []);
+  const { offered, forbidden } = offeredTests(path, {
+    hazards: unit.unit.hazards,
+    volts: restingVolts(unit.circuit),
+  });
   const ranked = rankTests(offered, posterior, options.school).slice(0, EXPLAINED);
   const suspects = path.blocks
     .map((_, block): Suspect => ({

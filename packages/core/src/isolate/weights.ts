@@ -1,5 +1,11 @@
 import type { IntakeData } from '@halfsplit/contract';
-import type { Circuit, UnitDocument } from '../circuit/index.ts';
+import {
+  ELECTROLYTIC_F,
+  isPolarised,
+  resolveLayer,
+  type Circuit,
+  type UnitDocument,
+} from '../circuit/index.ts';
 import { checkedKinds } from './first-checks.ts';
 import { heardModes } from './heard.ts';
 import type { Block, Path } from './path.ts';
@@ -13,8 +19,7 @@ const CHECKED_GUILTY = 30;
 /** Own repairs count as this many of the general experience. */
 const HISTORY_BASE = 4;
 
-/** From this size a capacitor is taken for an electrolytic, F; and its dielectric dries out over about this time, years. */
-const ELECTROLYTIC_F = 1e-6;
+/** An electrolytic's dielectric dries out over about this time, years. */
 const DRYING_YEARS = 20;
 /** Kinds of block that are electrolytics themselves. */
 const WET_KINDS = ['reservoir capacitor', 'coupling capacitor'];
@@ -23,9 +28,9 @@ const WET = 1.3;
 
 function electrolyticsOf(circuit: Circuit): ReadonlySet<string> {
   return new Set(
-    circuit.parts
-      .filter((p) => p.kind === 'capacitor')
-      .filter((p) => p['polarised'] === true || (typeof p.marked === 'number' && p.marked >= ELECTROLYTIC_F))
+    resolveLayer(circuit, 'marked')
+      .parts.filter((p) => p.kind === 'capacitor')
+      .filter((p) => isPolarised(p) || (typeof p.value === 'number' && p.value >= ELECTROLYTIC_F))
       .map((p) => p.ref),
   );
 }

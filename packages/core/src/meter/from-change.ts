@@ -19,7 +19,7 @@ export interface KnownChange {
   readonly addedTolerance?: number;
 }
 
-export interface Unknown {
+export interface ValueFromChange {
   readonly value: number;
   /** One sigma. */
   readonly sigma: number;
@@ -62,7 +62,7 @@ const LAWS: Readonly<Record<ChangeKind, Law>> = {
  *
  * @returns null where the change goes the wrong way, or nothing changed
  */
-export function unknownFromChange(change: KnownChange): Unknown | null {
+export function unknownFromChange(change: KnownChange): ValueFromChange | null {
   const { added, before, after } = change;
   const law = LAWS[change.kind];
   if (!(added > 0) || !(before > 0) || !(after > 0)) return null;

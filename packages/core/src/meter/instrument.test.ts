@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../analysis/index.ts';
-import type { Circuit } from '../circuit/index.ts';
-import { circuitOf, randomCircuit } from '../testing/circuits.ts';
+import { resolveLayer, type LayerCircuit } from '../circuit/index.ts';
+import { markedCircuitOf, randomCircuit } from '../testing/circuits.ts';
 import { meterReading } from './instrument.ts';
 
 const read = (lines: string, mode: Parameters<typeof meterReading>[1], red: string, black: string) =>
-  meterReading(circuitOf(lines), mode, red, black);
+  meterReading(markedCircuitOf(lines), mode, red, black);
 const parallel = (...ohms: number[]) => 1 / ohms.reduce((sum, r) => sum + 1 / r, 0);
 
 describe('ohmmeter in circuit', () => {
@@ -38,13 +38,13 @@ describe('ohmmeter in circuit', () => {
           ref: `R${i}`,
           kind: 'resistor' as const,
           pins: { a: nets[i % 5]!, b: nets[(i + 1 + Math.floor(random() * 3)) % 5]! },
-          marked: 10 ** (1 + 5 * random()),
+          value: 10 ** (1 + 5 * random()),
         })).filter((p) => p.pins.a !== p.pins.b);
-        const circuit: Circuit = { ground: '0', parts };
+        const circuit: LayerCircuit = { ground: '0', parts };
         for (const p of parts) {
           const { reading } = meterReading(circuit, 'ohm', p.pins.a, p.pins.b);
           expect(reading).not.toBeNull();
-          expect(reading!).toBeLessThanOrEqual(p.marked * (1 + 1e-6));
+          expect(reading!).toBeLessThanOrEqual(p.value * (1 + 1e-6));
         }
       }),
       { numRuns: 60, seed: 2 },
@@ -126,7 +126,7 @@ describe('voltmeter in circuit', () => {
 describe('expected range', () => {
   it('holds the reading of every unit whose parts are within their tolerances', () => {
     for (let seed = 1; seed <= 12; seed += 1) {
-      const circuit = randomCircuit(seed, 2);
+      const circuit = resolveLayer(randomCircuit(seed, 2), 'marked');
       const random = seededRandom(seed);
       for (const p of circuit.parts.filter((q) => q.kind === 'resistor').slice(0, 3)) {
         const { a, b } = p.pins as { a: string; b: string };
@@ -134,9 +134,7 @@ describe('expected range', () => {
         const drawn = {
           ...circuit,
           parts: circuit.parts.map((q) =>
-            q.kind === 'resistor'
-              ? { ...q, marked: (q.marked as number) * (1 + 0.05 * (2 * random() - 1)) }
-              : q,
+            q.kind === 'resistor' ? { ...q, value: Number(q.value) * (1 + 0.05 * (2 * random() - 1)) } : q,
           ),
         };
         const { reading } = meterReading(drawn, 'ohm', a, b);

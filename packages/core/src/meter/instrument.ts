@@ -1,16 +1,15 @@
-import type { Layer } from '@halfsplit/contract';
+import type { PartKind } from '@halfsplit/contract';
 import {
-  BenchModel,
+  AnalysisSession,
   differenceSlopes,
   magnitude,
   NoOperatingPoint,
   spreadParts,
   type SpreadPart,
 } from '../analysis/index.ts';
-import { KINDS, netsOf, valueOnLayer, type Circuit, type Part } from '../circuit/index.ts';
+import { netsOf, usualTolerance, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
 import { HalfsplitError } from '../errors.ts';
 import { formatQuantity, type Unit } from '../quantity/index.ts';
-import { usualTolerance } from './verdict.ts';
 
 export const METER_MODES = ['ohm', 'cap', 'diode', 'dcv'] as const;
 export type MeterMode = (typeof METER_MODES)[number];
@@ -36,7 +35,18 @@ const METER_REF = '#meter';
 const METER_OHM = 1000;
 
 /** Parts that do nothing while the unit is off: sources, and devices that need their supply. */
-const ONLY_POWERED = ['supply', 'signal', 'opamp', 'timer555', 'triode', 'pentode', 'capsule', 'box'];
+const ONLY_POWERED: readonly PartKind[] = [
+  'supply',
+  'signal',
+  'opamp',
+  'timer555',
+  'regulator',
+  'triode',
+  'pentode',
+  'capsule',
+  'clock',
+  'box',
+];
 
 const UNITS: Readonly<Record<MeterMode, Unit>> = { ohm: 'ohm', cap: 'F', diode: 'V', dcv: 'V' };
 
@@ -52,7 +62,6 @@ export interface MeterAnswer {
 }
 
 export interface MeterOptions {
-  readonly layer?: Layer;
   /** Input resistance of the voltmeter, ohm. */
   readonly inputOhm?: number;
 }
@@ -63,7 +72,7 @@ export interface MeterOptions {
  * `circuit/unknown-net` and what assembling the circuit throws.
  */
 export function meterReading(
-  circuit: Circuit,
+  circuit: LayerCircuit,
   mode: MeterMode,
   red: string,
   black: string,
@@ -83,105 +92,104 @@ export function meterReading(
   };
 }
 
-/** One instrument held to two nets: it can be read again and again while values are turned. */
+/** One instrument held to two nets: it can be read again and again with parts at other values. */
 export class Probe {
-  private readonly circuit: Circuit;
+  private readonly circuit: LayerCircuit;
   private readonly mode: MeterMode;
   private readonly red: string;
   private readonly black: string;
-  private readonly layer: Layer;
   private readonly inputOhm: number;
-  private readonly model: BenchModel;
+  private readonly session: AnalysisSession;
 
-  constructor(circuit: Circuit, mode: MeterMode, red: string, black: string, options: MeterOptions = {}) {
+  constructor(
+    circuit: LayerCircuit,
+    mode: MeterMode,
+    red: string,
+    black: string,
+    options: MeterOptions = {},
+  ) {
     this.circuit = circuit;
     this.mode = mode;
     this.red = red;
     this.black = black;
-    this.layer = options.layer ?? 'marked';
     this.inputOhm = options.inputOhm ?? INPUT_OHM;
-    this.model = new BenchModel(this.withMeter(), this.layer);
+    this.session = new AnalysisSession(this.withMeter());
   }
 
-  private withMeter(): Circuit {
+  private withMeter(): LayerCircuit {
     const { circuit, mode, red, black } = this;
     const parts =
       mode === 'dcv' ? circuit.parts : circuit.parts.filter((p) => !ONLY_POWERED.includes(p.kind));
-    const meter: Part[] =
+    const meter: LayerPart[] =
       mode === 'ohm' || mode === 'diode'
         ? [
             {
               ref: METER_REF,
               kind: 'supply',
               pins: { plus: red, minus: black },
-              [this.layer]: 0.1,
+              value: 0.1,
               resistance: METER_OHM,
             },
           ]
         : mode === 'dcv' && red !== black
-          ? [{ ref: METER_REF, kind: 'resistor', pins: { a: red, b: black }, [this.layer]: this.inputOhm }]
+          ? [{ ref: METER_REF, kind: 'resistor', pins: { a: red, b: black }, value: this.inputOhm }]
           : [];
     // With the unit off the black lead is the ground: what hangs on it is well defined, all else stands at zero.
     const ground = mode === 'dcv' ? circuit.ground : black;
     const leaks = netsOf(circuit)
       .filter((net) => net !== ground)
-      .map((net): Part => ({
+      .map((net): LayerPart => ({
         ref: `#${net}`,
         kind: 'resistor',
         pins: { a: net, b: ground },
-        marked: LEAK_OHM,
+        value: LEAK_OHM,
       }));
     return { ...circuit, ground, parts: [...parts, ...meter, ...leaks] };
   }
 
-  /** What it shows now; null for overload. Throws `NoOperatingPoint` where the circuit has none. */
-  read(): number | null {
+  /** What it shows; null for overload. Throws `NoOperatingPoint` where the circuit has none. */
+  read(session = this.session): number | null {
     switch (this.mode) {
       case 'dcv':
-        return this.volt(this.red) - this.volt(this.black);
+        return volt(session, this.red) - volt(session, this.black);
       case 'cap':
-        return this.capacitance();
+        return this.capacitance(session);
       case 'diode':
-        return this.red === this.black ? 0 : this.voltageAt(DIODE_CURRENT_A, COMPLIANCE_V);
+        return this.red === this.black ? 0 : this.voltageAt(session, DIODE_CURRENT_A, COMPLIANCE_V);
       case 'ohm':
-        return this.red === this.black ? 0 : this.resistance();
+        return this.red === this.black ? 0 : this.resistance(session);
     }
   }
 
-  private volt(net: string): number {
-    return this.model.operatingPoint()[this.model.system.node(net, 'The meter')]!;
-  }
-
-  /** Current that flows from the meter with an EMF behind its resistance, A. */
-  private currentAt(emf: number): number {
-    this.model.retune(METER_REF, emf);
-    const x = this.model.operatingPoint();
-    return -this.model.system.device(METER_REF).report(x).current;
-  }
-
   /** Voltage at which the circuit takes a current; null when that is more than `mostV`. */
-  private voltageAt(current: number, mostV: number): number | null {
+  private voltageAt(session: AnalysisSession, current: number, mostV: number): number | null {
+    let latest = session;
+    /** Current that flows from the meter with an EMF behind its resistance, A. */
+    const currentAt = (emf: number): number => {
+      latest = latest.with({ values: new Map([[METER_REF, emf]]) });
+      return -latest.system.device(METER_REF).report(latest.operatingPoint()).current;
+    };
     const mostEmf = mostV + current * METER_OHM;
-    const most = this.currentAt(mostEmf);
+    const most = currentAt(mostEmf);
     if (!(most >= current)) return null;
-    if (this.model.system.isLinear) return (mostEmf / most - METER_OHM) * current;
-    const emf = rootOf((volt) => this.currentAt(volt) - current, 0, -current, mostEmf, most - current);
+    if (session.system.isLinear) return (mostEmf / most - METER_OHM) * current;
+    const emf = rootOf((v) => currentAt(v) - current, 0, -current, mostEmf, most - current);
     return emf - current * METER_OHM;
   }
 
-  private resistance(): number | null {
+  private resistance(session: AnalysisSession): number | null {
     for (const current of OHM_CURRENTS_A) {
-      const volt = this.voltageAt(current, OHM_FULL_SCALE_V);
-      if (volt !== null) return Math.max(0, volt) / current;
+      const shown = this.voltageAt(session, current, OHM_FULL_SCALE_V);
+      if (shown !== null) return Math.max(0, shown) / current;
     }
     return null;
   }
 
-  private capacitance(): number | null {
+  private capacitance(session: AnalysisSession): number | null {
     if (this.red === this.black) return null;
     const at = (frequencyHz: number) => {
-      const signal = this.model.smallSignal.at(frequencyHz);
-      const [red, black] = [this.model.system.node(this.red), this.model.system.node(this.black)];
+      const signal = session.smallSignal.at(frequencyHz);
+      const [red, black] = [session.system.node(this.red), session.system.node(this.black)];
       const z = signal.inject(black, red).voltage(red, black);
       const squared = magnitude(z) ** 2;
       return -z.im / squared / (2 * Math.PI * frequencyHz);
@@ -194,35 +202,28 @@ export class Probe {
   /** Where the reading may lie with every part within its tolerance: every part at the end that its slope points to. */
   expected(reading: number | null): { low: number | null; high: number | null } {
     const parts = this.presentSpread();
-    const slopes = differenceSlopes(this.model, parts, () => this.tryRead());
-    const end = (sign: 1 | -1): number | null => {
-      this.model.retuneAll(
+    const slopes = differenceSlopes(this.session, parts, (s) => this.tryRead(s));
+    const end = (sign: 1 | -1): number | null =>
+      this.readWith(
         parts.map((p, i) => ({
           ref: p.ref,
           value: p.value * (1 + sign * Math.sign(slopes[i]!) * p.tolerance),
         })),
       );
-      return this.tryRead();
-    };
     const [low, high] = [end(-1), end(1)];
-    this.model.retuneAll(parts);
     if (reading === null) return { low, high: null };
     return { low: low ?? reading, high };
   }
 
   private presentSpread(): SpreadPart[] {
-    const present = new Set(this.model.system.circuit.parts.map((p) => p.ref));
-    const without = {
-      ...this.circuit,
-      parts: this.circuit.parts.filter((p) => present.has(p.ref) && KINDS[p.kind].hasModel),
-    };
-    return spreadParts(without, this.model, usualTolerance);
+    const present = new Set(this.session.circuit.parts.map((p) => p.ref));
+    const parts = this.circuit.parts.filter((p) => present.has(p.ref));
+    return spreadParts({ ...this.circuit, parts }, usualTolerance);
   }
 
-  /** What it shows with some parts at other values; the others as they were last. Null for overload. */
+  /** What it shows with some parts at other values; null for overload. */
   readWith(values: readonly { readonly ref: string; readonly value: number }[]): number | null {
-    this.model.retuneAll(values);
-    return this.tryRead();
+    return this.tryRead(this.session.with({ values: new Map(values.map((v) => [v.ref, v.value])) }));
   }
 
   /** The other parts with their tolerances, and which of them the reading depends on. */
@@ -230,20 +231,19 @@ export class Probe {
     return this.presentSpread().filter((p) => p.ref !== ref);
   }
 
-  /** Whether the reading rises or falls with each part, at the values as they are: 1, -1 or 0. */
+  /** Whether the reading rises or falls with each part: 1, -1 or 0. */
   signsOf(others: readonly SpreadPart[]): number[] {
-    return differenceSlopes(this.model, others, () => this.tryRead()).map(Math.sign);
+    return differenceSlopes(this.session, others, (s) => this.tryRead(s)).map(Math.sign);
   }
 
-  /** The parts of a list that move the reading most; they are put back to their values. */
-  pathAround(ref: string, others: readonly SpreadPart[]): string[] {
-    this.model.retuneAll(others);
+  /** The other parts that move the reading most. */
+  pathAround(ref: string): string[] {
     return this.through(ref);
   }
 
-  private tryRead(): number | null {
+  private tryRead(session = this.session): number | null {
     try {
-      return this.read();
+      return this.read(session);
     } catch (error) {
       if (error instanceof NoOperatingPoint) return null;
       throw error;
@@ -262,7 +262,7 @@ export class Probe {
     if (this.mode === 'dcv') return this.voltageReason(reading, shown);
     const kind = this.mode === 'cap' ? 'capacitor' : 'resistor';
     const part = own.find((p) => p.kind === kind);
-    const value = part && valueOnLayer(part, this.layer)?.value;
+    const value = part?.value;
     if (this.mode === 'diode') return this.junctionReason(own, shown);
     if (!part || typeof value !== 'number')
       return reading === null
@@ -282,7 +282,7 @@ export class Probe {
   /** The other parts that move the reading most. */
   private through(ref: string): string[] {
     const parts = this.presentSpread().filter((p) => p.ref !== ref);
-    const slopes = differenceSlopes(this.model, parts, () => this.tryRead());
+    const slopes = differenceSlopes(this.session, parts, (s) => this.tryRead(s));
     return parts
       .map((p, i) => ({ ref: p.ref, slope: Math.abs(slopes[i]!) }))
       .filter((p, _, all) => p.slope > 0.05 * Math.max(...all.map((q) => q.slope)) && p.slope > 0)
@@ -292,8 +292,8 @@ export class Probe {
   }
 
   private reversedDiffers(reading: number | null): string | null {
-    if (this.model.system.isLinear) return null;
-    const other = new Probe(this.circuit, this.mode, this.black, this.red, { layer: this.layer }).tryRead();
+    if (this.session.system.isLinear) return null;
+    const other = new Probe(this.circuit, this.mode, this.black, this.red).tryRead();
     if (
       other === reading ||
       (other !== null && reading !== null && Math.abs(other / reading - 1) < NO_DIFFERENCE)
@@ -302,27 +302,29 @@ export class Probe {
     return other === null ? 'overload' : formatQuantity(other, 'ohm', { digits: 3 });
   }
 
-  private junctionReason(own: readonly Part[], shown: string): string {
+  private junctionReason(own: readonly LayerPart[], shown: string): string {
     const junction = own.find((p) => ['diode', 'zener', 'led'].includes(p.kind));
     if (!junction) return `At 1 mA there is ${shown} between ${this.red} and ${this.black}.`;
-    const isForward = junction.pins['a'] === this.red;
+    const isForward = junction.pins.a === this.red;
     return `${junction.ref} is measured ${isForward ? 'forward' : 'backward'}: ${shown} at 1 mA.`;
   }
 
   private voltageReason(reading: number | null, shown: string): string {
     if (this.red === this.black || reading === null) return 'Both leads are on one net.';
-    const free = new BenchModel(
-      { ...this.model.circuit, parts: this.model.circuit.parts.filter((p) => p.ref !== METER_REF) },
-      this.layer,
-    );
-    const x = free.operatingPoint();
-    const unloaded = x[free.system.node(this.red)]! - x[free.system.node(this.black)]!;
+    const { circuit } = this.session;
+    const free = new AnalysisSession({ ...circuit, parts: circuit.parts.filter((p) => p.ref !== METER_REF) });
+    const unloaded = volt(free, this.red) - volt(free, this.black);
     const input = formatQuantity(this.inputOhm, 'ohm');
     if (Math.abs(reading - unloaded) > NO_DIFFERENCE * Math.abs(unloaded))
       return `${formatQuantity(unloaded, 'V', { digits: 3 })} without the meter; its ${input} load it to ${shown}.`;
     return `${shown}; the meter's ${input} do not load it.`;
   }
 }
+
+const volt = (session: AnalysisSession, net: string): number => {
+  const x = session.operatingPoint();
+  return x[session.system.node(net, 'The meter')]!;
+};
 
 /**
  * Root of a rising function between two points, by false position with the Illinois rule (Dowell and Jarratt 1971): the

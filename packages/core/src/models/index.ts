@@ -1,2 +1,11 @@
-export { MODELS, modelNamed, modelParameters, withOwnModel, type Model } from './library.ts';
+export {
+  hasModelParameter,
+  isPType,
+  MODELS,
+  modelNamed,
+  modelParameters,
+  polarityOf,
+  unknownModel,
+  type Model,
+} from './library.ts';
 export { modelFromText, type OwnModelResult } from './own-model.ts';

@@ -1,11 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { BenchModel } from '../analysis/index.ts';
 import { KINDS } from '../circuit/index.ts';
-import { circuitOf } from '../testing/circuits.ts';
+import { circuitOf, sessionOf } from '../testing/circuits.ts';
 import { modelNamed, MODELS } from './index.ts';
 
 const currentOf = (circuit: ReturnType<typeof circuitOf>, ref: string) => {
-  const model = new BenchModel(circuit, 'marked');
+  const model = sessionOf(circuit);
   return model.system.device(ref).report(model.operatingPoint()).current;
 };
 import { modelFromText } from './own-model.ts';
@@ -41,7 +40,7 @@ describe('models', () => {
     };
     const plain = currentOf(circuit, 'Q1');
     expect(currentOf(own, 'Q1') / plain).toBeCloseTo(4, 1);
-    const parts = own.parts.map((p) => (p.ref === 'Q1' ? { ...p, params: { BF: 200 } } : p));
+    const parts = own.parts.map((p) => (p.kind === 'bjt' ? { ...p, params: { BF: 200 } } : p));
     expect(currentOf({ ...own, parts }, 'Q1') / plain).toBeCloseTo(2, 1);
   });
 

@@ -1,5 +1,12 @@
-import type { PartKind } from '@halfsplit/contract';
-import type { Circuit, Part } from '../circuit/index.ts';
+import {
+  definitionOf,
+  type AllParamsOf,
+  type BarePart,
+  type OwnModel,
+  type PartKind,
+} from '@halfsplit/contract';
+import { KINDS, resembling, type LayerPart, type Part } from '../circuit/index.ts';
+import { problem, type Problem } from '../errors.ts';
 
 /** Parameters of a generic type number that many makers sell. */
 export interface Model {
@@ -27,9 +34,9 @@ export const MODELS: readonly Model[] = [
   { name: 'red', kind: 'led', origin: TYPICAL, params: { IS: 1e-18, N: 1.95, RS: 2 } },
   { name: 'green', kind: 'led', origin: TYPICAL, params: { IS: 1e-20, N: 1.95, RS: 3 } },
   { name: 'blue', kind: 'led', origin: TYPICAL, params: { IS: 1e-26, N: 2.2, RS: 5 } },
-  { name: 'TL072', kind: 'opamp', origin: TYPICAL, params: { AOL: 2e5, GBW: 3e6, RIN: 1e12, ROUT: 100, IB: 6.5e-11, VOS: 0, EN: 1.8e-8, ENF: 100, IN: 1e-14, SR: 1.3e7, headroomHigh: 1.5, headroomLow: 1.5 } },
-  { name: 'NE5532', kind: 'opamp', origin: TYPICAL, params: { AOL: 1e5, GBW: 1e7, RIN: 3e5, ROUT: 30, IB: 2e-7, VOS: 0, EN: 5e-9, ENF: 100, IN: 7e-13, SR: 9e6, headroomHigh: 1.5, headroomLow: 1.5 } },
-  { name: 'LM358', kind: 'opamp', origin: TYPICAL, params: { AOL: 1e5, GBW: 1e6, RIN: 1e7, ROUT: 300, IB: 4.5e-8, VOS: 0, EN: 4e-8, ENF: 20, IN: 1e-13, SR: 5e5, headroomHigh: 1.5, headroomLow: 0.02 } },
+  { name: 'TL072', kind: 'opamp', origin: TYPICAL, params: { AOL: 2e5, GBW: 3e6, RIN: 1e12, ROUT: 100, IB: 6.5e-11, VOS: 0, EN: 1.8e-8, ENF: 100, IN: 1e-14, SR: 1.3e7, headroomHigh: 1.5, headroomLow: 1.5, IQ: 1.4e-3, minSupply: 7, IMAX: 0.02 } },
+  { name: 'NE5532', kind: 'opamp', origin: TYPICAL, params: { AOL: 1e5, GBW: 1e7, RIN: 3e5, ROUT: 30, IB: 2e-7, VOS: 0, EN: 5e-9, ENF: 100, IN: 7e-13, SR: 9e6, headroomHigh: 1.5, headroomLow: 1.5, IQ: 4e-3, minSupply: 6, IMAX: 0.038 } },
+  { name: 'LM358', kind: 'opamp', origin: TYPICAL, params: { AOL: 1e5, GBW: 1e6, RIN: 1e7, ROUT: 300, IB: 4.5e-8, VOS: 0, EN: 4e-8, ENF: 20, IN: 1e-13, SR: 5e5, headroomHigh: 1.5, headroomLow: 0.02, IQ: 3.5e-4, minSupply: 3, IMAX: 0.02 } },
   { name: '2N2222', kind: 'bjt', origin: TYPICAL, params: { polarity: 'npn', IS: 1.4e-14, BF: 255, BR: 6, VAF: 74, IKF: 0.28, ISE: 1.4e-14, NE: 1.3, RB: 10, RC: 1, CJE: 2.2e-11, CJC: 7.3e-12, TF: 4.1e-10 } },
   { name: '2N2907', kind: 'bjt', origin: TYPICAL, params: { polarity: 'pnp', IS: 6.5e-16, BF: 230, BR: 3.5, VAF: 115, IKF: 1, ISE: 5.5e-15, NE: 1.4, RB: 10, RC: 0.7, CJE: 2e-11, CJC: 1.5e-11, TF: 6e-10 } },
   { name: '2N5088', kind: 'bjt', origin: TYPICAL, params: { polarity: 'npn', IS: 5.9e-15, BF: 620, BR: 1.3, VAF: 62, IKF: 0.015, ISE: 5.9e-15, NE: 1.4, RB: 10, RC: 1.6, CJE: 5e-12, CJC: 4e-12, TF: 8e-10 } },
@@ -52,11 +59,11 @@ export const MODELS: readonly Model[] = [
   { name: 'EL84', kind: 'pentode', origin: TYPICAL, params: { MU: 19, EX: 1.24, KG1: 401, KG2: 4500, KP: 117, KVB: 17.5, CGK: 1.1e-11, CGA: 5e-13 } },
   { name: 'yellow', kind: 'led', origin: TYPICAL, params: { IS: 1e-19, N: 1.95, RS: 2 } },
   { name: 'white', kind: 'led', origin: TYPICAL, params: { IS: 1e-26, N: 2.2, RS: 5 } },
-  { name: 'UA741', kind: 'opamp', origin: TYPICAL, params: { AOL: 2e5, GBW: 1e6, RIN: 2e6, ROUT: 75, IB: 8e-8, VOS: 0, EN: 2.5e-8, ENF: 200, IN: 5e-13, SR: 5e5, headroomHigh: 1.5, headroomLow: 1.5 } },
-  { name: 'RC4558', kind: 'opamp', origin: TYPICAL, params: { AOL: 2e5, GBW: 3e6, RIN: 5e6, ROUT: 75, IB: 1.5e-7, VOS: 0, EN: 8e-9, ENF: 100, IN: 4e-13, SR: 1.7e6, headroomHigh: 1.5, headroomLow: 1.5 } },
-  { name: 'LM324', kind: 'opamp', origin: TYPICAL, params: { AOL: 1e5, GBW: 1e6, RIN: 1e7, ROUT: 300, IB: 4.5e-8, VOS: 0, EN: 3.5e-8, ENF: 20, IN: 1e-13, SR: 5e5, headroomHigh: 1.5, headroomLow: 0.02 } },
-  { name: 'OP07', kind: 'opamp', origin: TYPICAL, params: { AOL: 4e5, GBW: 6e5, RIN: 3e7, ROUT: 60, IB: 2e-9, VOS: 0, EN: 1e-8, ENF: 10, IN: 1.2e-13, SR: 3e5, headroomHigh: 2, headroomLow: 2 } },
-  { name: 'TL082', kind: 'opamp', origin: TYPICAL, params: { AOL: 2e5, GBW: 3e6, RIN: 1e12, ROUT: 100, IB: 3e-11, VOS: 0, EN: 2.5e-8, ENF: 100, IN: 1e-14, SR: 1.3e7, headroomHigh: 1.5, headroomLow: 1.5 } },
+  { name: 'UA741', kind: 'opamp', origin: TYPICAL, params: { AOL: 2e5, GBW: 1e6, RIN: 2e6, ROUT: 75, IB: 8e-8, VOS: 0, EN: 2.5e-8, ENF: 200, IN: 5e-13, SR: 5e5, headroomHigh: 1.5, headroomLow: 1.5, IQ: 1.7e-3, minSupply: 7, IMAX: 0.025 } },
+  { name: 'RC4558', kind: 'opamp', origin: TYPICAL, params: { AOL: 2e5, GBW: 3e6, RIN: 5e6, ROUT: 75, IB: 1.5e-7, VOS: 0, EN: 8e-9, ENF: 100, IN: 4e-13, SR: 1.7e6, headroomHigh: 1.5, headroomLow: 1.5, IQ: 1.75e-3, minSupply: 7, IMAX: 0.02 } },
+  { name: 'LM324', kind: 'opamp', origin: TYPICAL, params: { AOL: 1e5, GBW: 1e6, RIN: 1e7, ROUT: 300, IB: 4.5e-8, VOS: 0, EN: 3.5e-8, ENF: 20, IN: 1e-13, SR: 5e5, headroomHigh: 1.5, headroomLow: 0.02, IQ: 3.5e-4, minSupply: 3, IMAX: 0.02 } },
+  { name: 'OP07', kind: 'opamp', origin: TYPICAL, params: { AOL: 4e5, GBW: 6e5, RIN: 3e7, ROUT: 60, IB: 2e-9, VOS: 0, EN: 1e-8, ENF: 10, IN: 1.2e-13, SR: 3e5, headroomHigh: 2, headroomLow: 2, IQ: 2.5e-3, minSupply: 6, IMAX: 0.02 } },
+  { name: 'TL082', kind: 'opamp', origin: TYPICAL, params: { AOL: 2e5, GBW: 3e6, RIN: 1e12, ROUT: 100, IB: 3e-11, VOS: 0, EN: 2.5e-8, ENF: 100, IN: 1e-14, SR: 1.3e7, headroomHigh: 1.5, headroomLow: 1.5, IQ: 1.4e-3, minSupply: 7, IMAX: 0.02 } },
   { name: 'electret', kind: 'capsule', origin: TYPICAL, params: { ID: 3e-4, ROUT: 5e4, SENS: 0.01, RLOAD: 2200, EN: 2e-8, VKNEE: 0.3 } },
 ]; // prettier-ignore
 
@@ -66,35 +73,71 @@ export function modelNamed(name: string, kind?: PartKind): Model | undefined {
   return MODELS.find((m) => m.name.toLowerCase() === wanted && (kind === undefined || m.kind === kind));
 }
 
-/**
- * A device's parameters: plain defaults, then the library's model, then what stands beside the main value, then
- * `params`. Where a file cannot write infinity, 0 for VAF, VAR and IKF means "off".
- */
-export function modelParameters<P extends object>(part: Part, plain: P): P {
-  const model = part.model === undefined ? undefined : modelNamed(part.model, part.kind);
-  const found = { ...plain } as Record<string, unknown>;
-  for (const name of Object.keys(plain)) {
-    for (const value of [model?.params[name], part[name], part.params?.[name]]) {
-      if (typeof value === 'number' && Number.isFinite(value)) found[name] = value;
-    }
-  }
-  for (const name of ['VAF', 'VAR', 'IKF']) if (found[name] === 0) found[name] = Number.POSITIVE_INFINITY;
-  return found as P;
+/** What the circuit's own models and the library say of a part; own models come first. */
+function modelOf(part: ModelledPart, own: readonly OwnModel[]): ModelParams | undefined {
+  if (part.model === undefined) return undefined;
+  const wanted = part.model.trim().toLowerCase();
+  const brought = own.find((m) => m.name.toLowerCase() === wanted && m.kind === part.kind);
+  return (brought ?? modelNamed(part.model, part.kind))?.params;
 }
 
+type ModelParams = Readonly<Record<string, number | string>>;
+type ModelledPart = Pick<Part, 'kind' | 'model' | 'params'>;
+
 /**
- * A part whose model the circuit brings along: `circuit.models` lists `{ name, kind, params }`, and they come before the
- * library's. The part's own parameters override them.
+ * All parameters of a part's equations: its own, then those of the circuit's own models and the library's, then the
+ * plain defaults. Where a file cannot write infinity, 0 stands for it in the parameters that say so.
  */
-export function withOwnModel(part: Part, circuit: Circuit): Part {
-  if (part.model === undefined || !circuit.models) return part;
-  const wanted = part.model.trim().toLowerCase();
-  const own = circuit.models.find((m) => m.name.toLowerCase() === wanted && m.kind === part.kind);
-  if (!own) return part;
-  const { polarity, ...params } = own.params;
-  return {
-    ...part,
-    ...(part['polarity'] === undefined && polarity !== undefined ? { polarity } : {}),
-    params: { ...params, ...part.params },
-  };
+export function modelParameters<K extends PartKind>(
+  part: Pick<BarePart<K>, 'kind' | 'model' | 'params'>,
+  own: readonly OwnModel[] = [],
+): AllParamsOf<K> {
+  const given = new Map<string, unknown>(Object.entries(part.params ?? {}));
+  const model = new Map<string, unknown>(Object.entries(modelOf(part, own) ?? {}));
+  return Object.fromEntries(
+    Object.entries(definitionOf(part.kind).params).map(([name, field]) => {
+      const value = [given.get(name), model.get(name)].find((v) => typeof v === 'number') ?? field.usual;
+      return [name, value === 0 && field.isOffAtZero === true ? Number.POSITIVE_INFINITY : value];
+    }),
+  ) as AllParamsOf<K>;
 }
+
+/** Whether a part or its model says a parameter, so that it is not merely the plain default. */
+export const hasModelParameter = (part: ModelledPart, name: string, own: readonly OwnModel[] = []): boolean =>
+  new Map(Object.entries(part.params ?? {})).has(name) ||
+  new Map(Object.entries(modelOf(part, own) ?? {})).has(name);
+
+/** The polarity of a transistor: its own, then its model's; undefined when neither says it. */
+export function polarityOf(part: Part | LayerPart, own: readonly OwnModel[] = []): string | undefined {
+  if (part.kind !== 'bjt' && part.kind !== 'jfet' && part.kind !== 'mosfet') return undefined;
+  if (part.polarity !== undefined) return part.polarity;
+  const polarity = new Map(Object.entries(modelOf(part, own) ?? {})).get('polarity');
+  return typeof polarity === 'string' ? polarity.toLowerCase() : undefined;
+}
+
+/** Whether a part is the mirrored type of its kind: pnp, or p-channel. */
+export const isPType = (part: Part | LayerPart, own: readonly OwnModel[] = []): boolean => {
+  const polarity = polarityOf(part, own);
+  return polarity === 'pnp' || polarity === 'p';
+};
+
+/** Kinds of which the library has models. */
+const MODELLED_KINDS = new Set(MODELS.map((m) => m.kind));
+
+/** What is taken for a part whose type number nothing is known of, as a problem; undefined when it is known. */
+export function unknownModel(part: Part | LayerPart, own: readonly OwnModel[] = []): Problem | undefined {
+  if (part.model === undefined || !MODELLED_KINDS.has(part.kind) || modelOf(part, own)) return undefined;
+  const names = [...own, ...MODELS].filter((m) => m.kind === part.kind).map((m) => m.name);
+  return problem('circuit/unknown-model', {
+    ref: part.ref,
+    text: part.model,
+    detail: `A plain ${KINDS[part.kind].words} is computed`,
+    resembles: resemblingModel(part.model, names),
+  });
+}
+
+/** Type numbers are alike when they differ in one place. */
+const resemblingModel = (name: string, names: readonly string[]) => {
+  const near = resembling(name, names);
+  return near !== undefined && Math.abs(near.length - name.length) <= 1 ? near : undefined;
+};

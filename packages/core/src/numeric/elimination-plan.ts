@@ -87,6 +87,8 @@ class Planner {
   private readonly rowSlots: Map<number, number>[];
   private readonly columnRows: Set<number>[];
   private readonly value: number[];
+  /** Bound of the rounding that each entry has accumulated, to first order (Wilkinson 1963). */
+  private readonly rounding: number[];
   private readonly columnScale: Float64Array;
   private readonly openRows: Set<number>;
   private readonly openColumns: Set<number>;
@@ -99,6 +101,7 @@ class Planner {
     this.rowSlots = Array.from({ length: size + 1 }, () => new Map());
     this.columnRows = Array.from({ length: size + 1 }, () => new Set());
     this.value = Array.from(sample.subarray(0, pattern.length));
+    this.rounding = this.value.map((v) => UNIT_ROUNDOFF * Math.abs(v));
     this.columnScale = new Float64Array(size + 1);
     for (let slot = 1; slot < pattern.length; slot += 1) {
       const [row, column] = [pattern.rows[slot]!, pattern.columns[slot]!];
@@ -119,9 +122,10 @@ class Planner {
     return [...this.openColumns][0]!;
   }
 
-  /** A pivot that is rounding noise against its column. */
+  /** A pivot that is no more than what rounding can have left there, or nothing against its column. */
   isNoise({ slot, column }: Pivot): boolean {
-    return !(Math.abs(this.value[slot]!) > SINGULAR_RATIO * this.columnScale[column]!);
+    const size = Math.abs(this.value[slot]!);
+    return !(size > SINGULAR_RATIO * this.columnScale[column]!) || !(size > this.rounding[slot]!);
   }
 
   /**
@@ -159,7 +163,7 @@ class Planner {
 
   /** Writes one step down and carries it out on the sample. */
   eliminate({ row, column, slot }: Pivot): void {
-    const { rowSlots, columnRows, value, program } = this;
+    const { rowSlots, columnRows, value, rounding, program } = this;
     const right = [...rowSlots[row]!].filter(([c]) => c !== column);
     const below = [...columnRows[column]!].filter((r) => r !== row);
     this.starts.push(program.length);
@@ -170,6 +174,9 @@ class Planner {
       const factorSlot = rowSlots[r]!.get(column)!;
       program.push(factorSlot, r);
       const factor = value[factorSlot]! / value[slot]!;
+      const factorRounding =
+        (rounding[factorSlot]! + Math.abs(factor) * rounding[slot]!) / Math.abs(value[slot]!) +
+        UNIT_ROUNDOFF * Math.abs(factor);
       for (const [c, s] of right) {
         let target = rowSlots[r]!.get(c);
         if (target === undefined) {
@@ -178,8 +185,14 @@ class Planner {
           rowSlots[r]!.set(c, target);
           columnRows[c]!.add(r);
           value.push(0);
+          rounding.push(0);
         }
         value[target] = value[target]! - factor * value[s]!;
+        rounding[target] =
+          rounding[target]! +
+          Math.abs(factor) * rounding[s]! +
+          factorRounding * Math.abs(value[s]!) +
+          UNIT_ROUNDOFF * Math.abs(value[target]!);
         program.push(target);
       }
       rowSlots[r]!.delete(column);
@@ -211,6 +224,9 @@ class Planner {
     };
   }
 }
+
+/** Unit roundoff of double precision. */
+const UNIT_ROUNDOFF = 2 ** -53;
 
 /** A pivot smaller than this part of its column's largest entry is rounding noise, not a number. */
 export const SINGULAR_RATIO = 1e-15;

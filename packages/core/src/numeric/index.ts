@@ -9,5 +9,6 @@ export {
 export { factorComplex, solveComplex, solveComplexTransposed } from './eliminate-complex.ts';
 export { solveDense } from './eliminate-dense.ts';
 export { backReal, factorReal, reduceReal, solveReal } from './eliminate-real.ts';
+export { gmres } from './gmres.ts';
 export { SparsePattern } from './sparse-pattern.ts';
 export { eigenvalues, type Complex } from './eigenvalues.ts';

@@ -38,7 +38,7 @@ function prefixRange(
 }
 
 /** Units that take no SI prefix on a bench. */
-const BARE_UNITS = new Set(['dB', 'dBu', '%', '°C', 'semitones', '']);
+const BARE_UNITS = new Set(['dB', 'dBu', '%', '°C', 'h', 'Ah', 'K/W', 'octaves', 'semitones', '']);
 
 export interface FormatOptions {
   /** Significant digits, 1 to 15; default 3. */

@@ -122,7 +122,8 @@ export function valueOf(text: string, options: ParseOptions = {}): number | unde
   return parsed.ok ? parsed.readings[0].value : undefined;
 }
 
-const isListed = (value: number) => isPreferred(value, 'E24') || isPreferred(value, 'E96');
+/** Digits that are themselves a usual value: of a series, or a round number, whose code would be written without the nought. */
+const isUsual = (value: number) => isPreferred(value, 'E24') || isPreferred(value, 'E96') || value % 10 === 0;
 
 const reading = (
   value: number,
@@ -165,8 +166,8 @@ function codeReadings(text: string, options: ParseOptions): ValueReading[] {
     const exponent = kind === 'capacitor' && Number(power) >= 8 ? Number(power) - 10 : Number(power);
     return reading(scaled(digits, exponent + CODE_UNIT_EXPONENT[kind]), kind, 'digit code', tolerance);
   };
-  const plainIsResistor = letter === '' && isListed(plain);
-  const prefixIsLikelier = /^[kKM]$/.test(letter) && isListed(plain);
+  const plainIsResistor = letter === '' && isUsual(plain);
+  const prefixIsLikelier = /^[kKM]$/.test(letter) && isUsual(plain);
   if (
     isThree &&
     (options.kind === 'capacitor' || (options.kind === undefined && !prefixIsLikelier && !plainIsResistor))
@@ -217,10 +218,11 @@ function plainReadings(text: string, options: ParseOptions): ValueReading[] {
   const [, sign = '', digits = '', power = '', rest = ''] = match;
   const number = `${sign}${digits.replace(',', '.')}`;
   const exponent = power === '' ? 0 : Number(power.slice(1));
-  const tail = PREFIX_AND_UNIT.exec(rest.trim());
+  const tail = /^(?:%|°|k\/w)/i.test(rest.trim()) ? ['', '', ''] : PREFIX_AND_UNIT.exec(rest.trim());
   if (!tail) return [];
   const whole = rest.trim();
   const readings: ValueReading[] = [];
+  if (whole === '%') return [reading(scaled(number, exponent - 2), 'ratio', 'plain')];
   const wholeKind = kindOfUnit(whole);
   if (wholeKind) readings.push(reading(scaled(number, exponent), wholeKind, 'plain'));
   const prefix = prefixExponent(tail[1] ?? '');

@@ -1,26 +1,13 @@
-/** Units as they stand in files and answers; screens show `ohm` as Ω. */
-export const UNITS = ['ohm', 'F', 'H', 'V', 'A', 'W', 'Hz', 's', 'dB', 'ratio', 'm', 'semitones'] as const;
-export type Unit = (typeof UNITS)[number] | '';
+import type { QuantityKind } from '@halfsplit/contract';
+
+export { QUANTITY_KINDS, UNITS, type QuantityKind, type Unit } from '@halfsplit/contract';
 
 export const OHM_SIGN = '\u03a9';
 
-/** What a screen prints for a unit. */
-export const unitSign = (unit: string): string => (unit === 'ohm' ? OHM_SIGN : unit === 'ratio' ? '' : unit);
+const SIGNS: Readonly<Record<string, string>> = { ohm: OHM_SIGN, ratio: '', degC: '°C' };
 
-/** What a value can be the value of; decides its unit and how unmarked digits are read. */
-export const QUANTITY_KINDS = {
-  resistor: 'ohm',
-  capacitor: 'F',
-  inductor: 'H',
-  voltage: 'V',
-  current: 'A',
-  power: 'W',
-  frequency: 'Hz',
-  time: 's',
-  level: 'dB',
-  number: '',
-} as const satisfies Record<string, Unit>;
-export type QuantityKind = keyof typeof QUANTITY_KINDS;
+/** What a screen prints for a unit. */
+export const unitSign = (unit: string): string => SIGNS[unit] ?? unit;
 
 const SPELLINGS: readonly (readonly [RegExp, QuantityKind])[] = [
   [/^(?:\u03a9|\u2126|ohms?|r)$/i, 'resistor'],
@@ -32,6 +19,11 @@ const SPELLINGS: readonly (readonly [RegExp, QuantityKind])[] = [
   [/^(?:hz|hertz)$/i, 'frequency'],
   [/^(?:s|sec|seconds?)$/i, 'time'],
   [/^db$/i, 'level'],
+  [/^(?:°\s?c|deg\s?c|celsius)$/i, 'temperature'],
+  [/^ah$/i, 'charge'],
+  [/^(?:k\/w|°\s?c\/w)$/i, 'thermalResistance'],
+  [/^(?:hours?|hrs?)$/i, 'hours'],
+  [/^octaves?$/i, 'octaves'],
 ];
 
 /** The kind that a unit as typed belongs to, or undefined. */

@@ -1,8 +1,7 @@
-import { magnitude, type BenchModel } from '../analysis/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import type { ReadoutOf } from '@halfsplit/contract';
+import { magnitude, transfer, type AnalysisSession } from '../analysis/index.ts';
 import { dbToRatio } from '../quantity/index.ts';
-import type { Readout } from '../circuit/index.ts';
-import { nameField, positiveField, type ReadoutType } from './readout-type.ts';
+import { needed, undefinedBecause, type ReadoutType } from './readout-type.ts';
 
 /** Band in which a corner is looked for, Hz. */
 const LOWEST_HZ = 1e-3;
@@ -14,20 +13,19 @@ const USUAL_DROP_DB = 3;
 const USUAL_REFERENCE_HZ = 1000;
 
 /** Where the gain has fallen by `dropDb` (default 3) from its value at `referenceHz` (default 1000), going out from there. */
-export const corner: ReadoutType = {
-  unit: 'Hz',
-  quantity: 'frequency',
-  describe: (r) =>
-    `${r['side'] === 'high' ? 'treble' : 'bass'} corner, ${String(r['from'])} to ${String(r['to'])}`,
-  compute: (model, r) => findCorner(model, r),
+export const corner: ReadoutType<'corner'> = {
+  describe: (r) => `${r.side === 'high' ? 'treble' : 'bass'} corner, ${r.from} to ${r.to}`,
+  compute: findCorner,
 };
 
-function findCorner(model: BenchModel, r: Readout): number {
-  const [from, to] = [nameField(r, 'from'), nameField(r, 'to')];
-  const isHigh = r['side'] === 'high';
-  const referenceHz = positiveField(r, 'referenceHz', USUAL_REFERENCE_HZ);
-  const gainAt = (f: number) => magnitude(model.transfer(from, to, f));
-  const threshold = gainAt(referenceHz) * dbToRatio(-positiveField(r, 'dropDb', USUAL_DROP_DB));
+function findCorner(session: AnalysisSession, r: ReadoutOf<'corner'>): number {
+  const [from, to] = [needed(r, 'from', r.from), needed(r, 'to', r.to)];
+  const isHigh = needed(r, 'side', r.side) === 'high';
+  const { referenceHz = USUAL_REFERENCE_HZ, dropDb = USUAL_DROP_DB } = r;
+  const gainAt = (f: number) => magnitude(transfer(session, from, to, f));
+  const reference = gainAt(referenceHz);
+  if (reference === 0) throw undefinedBecause(r, `nothing of ${from} arrives at ${to} at ${referenceHz} Hz`);
+  const threshold = reference * dbToRatio(-dropDb);
   const step = 10 ** ((isHigh ? 1 : -1) / STEPS_PER_DECADE);
   let inside = referenceHz;
   for (let f = referenceHz * step; f > LOWEST_HZ && f < HIGHEST_HZ; f *= step) {
@@ -35,10 +33,7 @@ function findCorner(model: BenchModel, r: Readout): number {
     inside = f;
   }
   const side = isHigh ? 'above' : 'below';
-  throw new HalfsplitError('readout/not-defined', {
-    where: r.name,
-    detail: `the gain does not fall that far ${side} ${referenceHz} Hz`,
-  });
+  throw undefinedBecause(r, `the gain does not fall that far ${side} ${referenceHz} Hz`);
 }
 
 /** The frequency between `inside` (gain above) and `outside` (below), on a log axis. */

@@ -1,30 +1,51 @@
-import { LAYERS, type Layer } from '@halfsplit/contract';
-import { BenchModel, NoOperatingPoint } from '../analysis/index.ts';
-import type { Circuit, Readout, UnitDocument, Want } from '../circuit/index.ts';
+import {
+  LAYERS,
+  readoutDefinitionOf,
+  type Layer,
+  type QuantityKind,
+  type Unit,
+  type Readout,
+} from '@halfsplit/contract';
+import { AnalysisSession, NoOperatingPoint } from '../analysis/index.ts';
+import {
+  hasOwnValues,
+  resolveLayer,
+  type Circuit,
+  type LayerCircuit,
+  type Setting,
+  type UnitDocument,
+} from '../circuit/index.ts';
 import { HalfsplitError, problem } from '../errors.ts';
-import type { Unit } from '../quantity/index.ts';
-import type { ReadoutAnswer } from './readout-type.ts';
-import { rangeOver, semitones } from './range.ts';
-import { READOUTS } from './registry.ts';
+import type { ReadoutAnswer, ReadoutContext } from './readout-type.ts';
+import { withSetting } from './range.ts';
+import { computeReadout } from './registry.ts';
+
+/** What readouts may refer to in their unit. */
+export interface ReadoutsAround {
+  readonly readouts?: readonly Readout[] | undefined;
+  readonly settings?: readonly Setting[] | undefined;
+}
 
 /**
- * One readout on one model; `others` are the readouts that a range may be of. What it cannot be computed for is an
- * answer, not an exception.
+ * One readout on one session, with the controls of its setting; `around` has the readouts that a range may be of, and the
+ * settings. What it cannot be computed for is an answer, not an exception.
  */
 export function evaluateReadout(
-  model: BenchModel,
+  session: AnalysisSession,
   readout: Readout,
-  others: readonly Readout[] = [],
+  around: ReadoutsAround = {},
 ): ReadoutAnswer {
+  const context: ReadoutContext = {
+    readouts: around.readouts ?? [],
+    settings: around.settings ?? [],
+    evaluate: (at, other) => evaluateReadout(at, other, around),
+  };
   try {
-    if (readout.kind === 'range') {
-      const range = rangeOver(model, readout, others, (at, other) => evaluateReadout(at, other));
-      const distance =
-        readout['in'] === 'semitones' ? semitones(range.min, range.max) : range.max - range.min;
-      return { ok: true, value: distance, range };
-    }
-    const value = READOUTS[readout.kind].compute(model, readout);
-    if (Number.isFinite(value)) return { ok: true, value };
+    const at =
+      readout.setting === undefined ? session : withSetting(session, readout, readout.setting, context);
+    const reading = computeReadout(at, readout, context);
+    const answer = typeof reading === 'number' ? { value: reading } : reading;
+    if (Number.isFinite(answer.value)) return { ok: true, ...answer };
     return {
       ok: false,
       problem: problem('readout/not-defined', { where: readout.name, detail: 'there is nothing to read' }),
@@ -36,16 +57,20 @@ export function evaluateReadout(
   }
 }
 
-/** All readouts on one layer, with one operating point and one linearisation. */
-export function evaluateAll(circuit: Circuit, readouts: readonly Readout[], layer: Layer): ReadoutAnswer[] {
-  let model: BenchModel;
+/** Readouts on one circuit, with one operating point and one linearisation. */
+export function evaluateAll(
+  circuit: LayerCircuit,
+  readouts: readonly Readout[],
+  around: ReadoutsAround = { readouts },
+): ReadoutAnswer[] {
+  let session: AnalysisSession;
   try {
-    model = new BenchModel(circuit, layer);
+    session = new AnalysisSession(circuit);
   } catch (error) {
     if (error instanceof HalfsplitError) return readouts.map(() => ({ ok: false, problem: error.problem }));
     throw error;
   }
-  return readouts.map((r) => evaluateReadout(model, r, readouts));
+  return readouts.map((r) => evaluateReadout(session, r, around));
 }
 
 export interface ReadoutRow {
@@ -55,50 +80,50 @@ export interface ReadoutRow {
 }
 
 /** Computes something on every layer, once for layers on which no part has a value of its own. */
-export function onDistinctLayers<T>(circuit: Circuit, compute: (layer: Layer) => T): T[] {
+export function onDistinctLayers<T>(
+  circuit: Circuit,
+  compute: (circuit: LayerCircuit, layer: Layer) => T,
+): T[] {
   const results: T[] = [];
   for (const layer of LAYERS) {
     const before = results.at(-1);
-    const hasOwn = circuit.parts.some((p) => p[layer] !== null && p[layer] !== undefined);
-    results.push(before !== undefined && !hasOwn ? before : compute(layer));
+    const isSame = before !== undefined && !hasOwnValues(circuit, layer);
+    results.push(isSame ? before : compute(resolveLayer(circuit, layer), layer));
   }
   return results;
 }
 
+/** Something for each layer, from a list in their order. */
+export const byLayer = <T>(list: readonly T[]): Readonly<Record<Layer, T>> => ({
+  marked: list[0]!,
+  found: list[1]!,
+  planned: list[2]!,
+  proven: list[3]!,
+});
+
 /** Every readout of a unit on every layer. */
 export function readoutTable(document: UnitDocument): ReadoutRow[] {
   const { circuit, readouts } = document;
-  const byLayer = onDistinctLayers(circuit, (layer) => evaluateAll(circuit, readouts, layer));
+  const layers = onDistinctLayers(circuit, (resolved) => evaluateAll(resolved, readouts, document));
   return readouts.map((r, i) => ({
     id: r.id,
     unit: unitOf(r, readouts),
-    answers: Object.fromEntries(LAYERS.map((layer, k) => [layer, byLayer[k]![i]!])) as Record<
-      Layer,
-      ReadoutAnswer
-    >,
+    answers: byLayer(layers.map((answers) => answers[i]!)),
   }));
 }
 
 /** The unit a readout is read in; a range has that of the readout it is of. */
 export function unitOf(readout: Readout, others: readonly Readout[] = []): Unit {
-  if (readout.kind === 'range' && readout['in'] === 'semitones') return 'semitones';
-  const other = readout.kind === 'range' ? others.find((r) => r.id === readout['of']) : undefined;
-  return READOUTS[other?.kind ?? readout.kind].unit;
+  if (readout.kind !== 'range') return readoutDefinitionOf(readout.kind).unit;
+  if (readout.in === 'semitones') return 'semitones';
+  const other = others.find((r) => r.id === readout.of);
+  return other ? readoutDefinitionOf(other.kind).unit : '';
 }
 
-/** The wanted range as its two ends, either open; undefined when nothing is wanted. */
-export function wantedRange(want: Want | undefined): { low: number; high: number } | undefined {
-  if (!want) return undefined;
-  const within = want.within ?? 0;
-  const low = want.min ?? (want.target === undefined ? Number.NEGATIVE_INFINITY : want.target - within);
-  const high = want.max ?? (want.target === undefined ? Number.POSITIVE_INFINITY : want.target + within);
-  return Number.isFinite(low) || Number.isFinite(high) ? { low, high } : undefined;
-}
-
-/** How far a value stands outside its wanted range, in the readout's unit: 0 inside, negative below, positive above. */
-export function outsideBy(value: number, want: Want | undefined): number {
-  const range = wantedRange(want);
-  if (!range) return 0;
-  if (value < range.low) return value - range.low;
-  return value > range.high ? value - range.high : 0;
+/** What a value of a readout is of, for reading it as it is typed. */
+export function quantityOf(readout: Readout, others: readonly Readout[] = []): QuantityKind {
+  if (readout.kind !== 'range') return readoutDefinitionOf(readout.kind).quantity;
+  if (readout.in === 'semitones') return 'number';
+  const other = others.find((r) => r.id === readout.of);
+  return other ? readoutDefinitionOf(other.kind).quantity : 'number';
 }

@@ -1,19 +1,25 @@
-import { magnitude } from '../analysis/index.ts';
-import type { Readout } from '../circuit/index.ts';
+import type { ReadoutOf } from '@halfsplit/contract';
+import { magnitude, transfer } from '../analysis/index.ts';
 import { formatQuantity, ratioToDb } from '../quantity/index.ts';
-import { nameField, positiveField, type ReadoutType } from './readout-type.ts';
+import { needed, undefinedBecause, type ReadoutType } from './readout-type.ts';
 
-/** Voltage gain from one net to another at a frequency, dB. */
-export const gain: ReadoutType = {
-  unit: 'dB',
-  quantity: 'level',
-  describe: (r) =>
-    `${String(r['from'])} to ${String(r['to'])} at ${formatQuantity(Number(r['frequencyHz']), 'Hz')}`,
-  compute: (model, r) => ratioToDb(magnitude(model.transfer(...transferOf(r)))),
+/** Voltage gain at a frequency, dB: from a net, or from a source's electromotive force. */
+export const gain: ReadoutType<'gain'> = {
+  describe: (r) => `${r.from} to ${r.to} at ${formatQuantity(r.frequencyHz ?? 0, 'Hz')}`,
+  compute(session, r) {
+    const ratio = magnitude(transfer(session, ...transferOf(r)));
+    if (ratio === 0) throw undefinedBecause(r, `nothing of ${r.from} arrives at ${r.to}`);
+    return ratioToDb(ratio);
+  },
   slopes: (adjoint, r) => adjoint.gainDb(...transferOf(r)),
 };
 
-function transferOf(r: Readout): [from: string, to: string, frequencyHz: number, toMinus?: string] {
-  const minus = typeof r['toMinus'] === 'string' ? [r['toMinus']] : [];
-  return [nameField(r, 'from'), nameField(r, 'to'), positiveField(r, 'frequencyHz'), ...(minus as [string?])];
+function transferOf(r: ReadoutOf<'gain'>): [from: string, to: string, frequencyHz: number, toMinus?: string] {
+  const minus: [string?] = r.toMinus === undefined ? [] : [r.toMinus];
+  return [
+    needed(r, 'from', r.from),
+    needed(r, 'to', r.to),
+    needed(r, 'frequencyHz', r.frequencyHz),
+    ...minus,
+  ];
 }

@@ -1,15 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import type { Readout } from '../circuit/index.ts';
-import { circuitOf } from '../testing/circuits.ts';
-import { evaluateAll, semitones } from './index.ts';
+import { markedCircuitOf, type Unnamed } from '../testing/circuits.ts';
+import { evaluateAll, semitones, type Readout } from './index.ts';
 
-const readAll = (lines: string, readouts: readonly Omit<Readout, 'id' | 'name'>[]) =>
+const readAll = (lines: string, readouts: readonly Unnamed[]) =>
   evaluateAll(
-    circuitOf(lines),
+    markedCircuitOf(lines),
     readouts.map((r, i) => ({ id: `r${i}`, name: `readout ${i}`, ...r }) as Readout),
-    'marked',
   );
-const read = (lines: string, readout: Omit<Readout, 'id' | 'name'>) => {
+const read = (lines: string, readout: Unnamed) => {
   const [answer] = readAll(lines, [readout]);
   if (!answer!.ok) throw new Error(answer!.problem.message);
   return answer!.value;
@@ -77,8 +75,8 @@ describe('noise, leakage and range', () => {
     const at = read(lines, { kind: 'noise', out: 'out' });
     expect(read(lines, { kind: 'noise', out: 'out', source: 'G1' }) / at).toBeCloseTo(10, 4);
     expect(read(lines, { kind: 'noise', out: 'out', weighting: 'A' })).toBeLessThan(at);
-    const [bad] = readAll(lines, [{ kind: 'noise', out: 'out', weighting: 'Z' }]);
-    expect(!bad!.ok && bad!.problem.message).toMatch(/"Z" is no weighting/);
+    const [empty] = readAll(lines, [{ kind: 'noise', out: 'out', fromHz: 1000, toHz: 20 }]);
+    expect(!empty!.ok && empty!.problem.message).toMatch(/band from 1000 Hz to 20 Hz is empty/);
   });
 
   it('separates two channels that share one network', () => {

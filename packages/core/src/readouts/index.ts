@@ -1,15 +1,19 @@
+export type { Readout, ReadoutOf, Want } from '@halfsplit/contract';
+export { checkReadouts } from './check-readouts.ts';
 export {
-  onDistinctLayers,
+  byLayer,
   evaluateAll,
   evaluateReadout,
-  outsideBy,
+  onDistinctLayers,
+  quantityOf,
   readoutTable,
   unitOf,
-  wantedRange,
   type ReadoutRow,
+  type ReadoutsAround,
 } from './evaluate.ts';
-export type { ReadoutAnswer, ReadoutType } from './readout-type.ts';
-export { READOUTS } from './registry.ts';
-export { CURVES } from './replay-curve.ts';
 export { semitones } from './range.ts';
+export type { ReadoutAnswer } from './readout-type.ts';
+export { describeReadout, transferEnds } from './registry.ts';
+export { CURVES } from './replay-curve.ts';
 export { readoutRuns, readoutSlopes, summariseReadout } from './spread.ts';
+export { outsideBy, wantedRange } from './want.ts';

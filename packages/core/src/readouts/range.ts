@@ -1,50 +1,96 @@
-import { BenchModel } from '../analysis/index.ts';
-import type { Readout } from '../circuit/index.ts';
-import { HalfsplitError } from '../errors.ts';
-import { nameField, type ReadoutAnswer, type ReadoutType } from './readout-type.ts';
+import type { Readout, ReadoutOf } from '@halfsplit/contract';
+import type { AnalysisSession } from '../analysis/index.ts';
+import { controlState } from '../circuit/index.ts';
+import { needed, undefinedBecause, type ReadoutContext, type ReadoutType } from './readout-type.ts';
 
 /** Places of the travel that are tried, ends included. */
 const PLACES = 11;
 
-/** Evaluates another readout; given by the caller, which knows all of them. */
-export type Evaluate = (model: BenchModel, readout: Readout) => ReadoutAnswer;
+export interface Ends {
+  readonly min: number;
+  readonly max: number;
+}
 
-/**
- * Smallest and largest value of another readout (`of`, its id) over the travel of a potentiometer (`part`). As a single
- * number it is the distance between the two, in that readout's unit, or in semitones with `in`: "semitones".
- */
-export function rangeOver(
-  model: BenchModel,
-  readout: Readout,
-  others: readonly Readout[],
-  evaluate: Evaluate,
-): { min: number; max: number } {
-  const other = others.find((r) => r.id === nameField(readout, 'of'));
-  const pot = model.circuit.parts.find((p) => p.ref === nameField(readout, 'part'));
-  const refuse = (detail: string) =>
-    new HalfsplitError('readout/not-defined', { where: readout.name, detail });
-  if (!other || other.kind === 'range')
-    throw refuse(`there is no readout "${String(readout['of'])}" to take the range of`);
-  if (pot?.kind !== 'potentiometer') throw refuse(`${String(readout['part'])} is not a potentiometer`);
+/** The readout that a range or overlap is of. Throws when there is none, or it is one of those itself. */
+function innerReadout(readout: ReadoutOf<'range' | 'overlap'>, context: ReadoutContext): Readout {
+  const of = needed(readout, 'of', readout.of);
+  const inner = context.readouts.find((r) => r.id === of);
+  if (!inner || inner.kind === 'range' || inner.kind === 'overlap')
+    throw undefinedBecause(readout, `there is no readout "${of}" to take the range of`);
+  return inner;
+}
+
+/** Smallest and largest value of another readout over the travel of a potentiometer. */
+function endsOver(
+  session: AnalysisSession,
+  readout: ReadoutOf<'range' | 'overlap'>,
+  context: ReadoutContext,
+): Ends {
+  const inner = innerReadout(readout, context);
+  const ref = needed(readout, 'part', readout.part);
+  if (!session.circuit.parts.some((p) => p.ref === ref && p.kind === 'potentiometer'))
+    throw undefinedBecause(readout, `${ref} is not a potentiometer`);
   const values: number[] = [];
+  let why = '';
   for (let i = 0; i < PLACES; i += 1) {
-    const parts = model.circuit.parts.map((p) => (p === pot ? { ...p, position: i / (PLACES - 1) } : p));
-    const answer = evaluate(new BenchModel({ ...model.circuit, parts }, model.system.layer), other);
+    const at = session.with({ controls: new Map([[ref, i / (PLACES - 1)]]) });
+    const answer = context.evaluate(at, inner);
     if (answer.ok) values.push(answer.value);
+    else why = answer.problem.message;
   }
-  if (values.length === 0) throw refuse(`"${other.name}" has no value anywhere on the travel of ${pot.ref}`);
+  if (values.length === 0)
+    throw undefinedBecause(readout, `"${inner.name}" has no value anywhere on the travel of ${ref}: ${why}`);
   return { min: Math.min(...values), max: Math.max(...values) };
 }
 
-export const range: ReadoutType = {
-  unit: '',
-  quantity: 'number',
-  isSlow: true,
-  describe: (r) => `range of ${String(r['of'])} over ${String(r['part'])}`,
-  compute() {
-    throw new Error('A range is computed by evaluateReadout, which knows the other readouts.');
+/**
+ * Smallest and largest value of another readout (`of`, its id) over the travel of a potentiometer (`part`), in that
+ * readout's unit, or with `in`: "semitones" as steps of pitch from where the control stands. As a single number it is the
+ * distance between the two.
+ */
+export const range: ReadoutType<'range'> = {
+  describe: (r) => `range of ${r.of} over ${r.part}`,
+  compute(session, r, context) {
+    const ends = endsOver(session, r, context);
+    if (r.in !== 'semitones') return { value: ends.max - ends.min, range: ends };
+    const inner = innerReadout(r, context);
+    const here = context.evaluate(session, inner);
+    if (!here.ok) throw undefinedBecause(r, here.problem.message);
+    if (!(ends.min > 0) || !(here.value > 0))
+      throw undefinedBecause(r, 'a pitch must be above zero to be counted in semitones');
+    const range = { min: semitones(here.value, ends.min), max: semitones(here.value, ends.max) };
+    return { value: range.max - range.min, range };
   },
 };
+
+/** How far the ranges of a readout over a potentiometer in two settings reach into one another, octaves; a gap is below 0. */
+export const overlap: ReadoutType<'overlap'> = {
+  describe: (r) => `overlap of ${r.of} over ${r.part} in ${r.settings?.join(' and ')}`,
+  compute(session, r, context) {
+    const ends = needed(r, 'settings', r.settings).map((id) =>
+      endsOver(withSetting(session, r, id, context), r, context),
+    );
+    const [low, high] = [Math.max(...ends.map((e) => e.min)), Math.min(...ends.map((e) => e.max))];
+    if (!(low > 0)) throw undefinedBecause(r, 'what overlaps must be above zero to be counted in octaves');
+    return Math.log2(high / low);
+  },
+};
+
+/** The session with the controls of a setting. Throws where there is no such setting or a control cannot stand so. */
+export function withSetting(
+  session: AnalysisSession,
+  readout: Readout,
+  id: string,
+  { settings }: Pick<ReadoutContext, 'settings'>,
+): AnalysisSession {
+  const setting = settings.find((s) => s.id === id);
+  if (!setting) throw undefinedBecause(readout, `there is no setting "${id}"`);
+  const known = new Set(session.circuit.parts.filter((p) => controlState(p) !== undefined).map((p) => p.ref));
+  const stranger = Object.keys(setting.controls).find((ref) => !known.has(ref));
+  if (stranger !== undefined)
+    throw undefinedBecause(readout, `setting "${id}" names ${stranger}, which is no control here`);
+  return session.with({ controls: new Map(Object.entries(setting.controls)) });
+}
 
 /** Distance between two pitches in semitones of equal temperament: 12 log2 of their ratio. */
 export const semitones = (lowHz: number, highHz: number): number => 12 * Math.log2(highHz / lowHz);

@@ -1,6 +1,6 @@
-import type { AdjointSlopes, BenchModel } from '../analysis/index.ts';
-import { valueOf, type QuantityKind, type Unit } from '../quantity/index.ts';
-import type { Readout } from '../circuit/index.ts';
+import type { ReadoutKind, Readout, ReadoutOf } from '@halfsplit/contract';
+import type { AdjointSlopes, AnalysisSession } from '../analysis/index.ts';
+import type { Setting } from '../circuit/index.ts';
 import { HalfsplitError, type Problem } from '../errors.ts';
 
 /** A readout's answer on one layer: a number, or the sentence that says why there is none. */
@@ -8,39 +8,39 @@ export type ReadoutAnswer =
   | {
       readonly ok: true;
       readonly value: number;
+      /** The two ends of a range, in the readout's unit. */
       readonly range?: { readonly min: number; readonly max: number };
     }
   | { readonly ok: false; readonly problem: Problem };
 
-/** What a kind of readout is: its unit, and how it is computed from a model. */
-export interface ReadoutType {
-  readonly unit: Unit;
-  /** What an input field for it is of. */
-  readonly quantity: QuantityKind;
-  /** True when it takes a run in time, or many: screens compute it after the others. */
-  readonly isSlow?: boolean;
-  /** Short words for a list: "gain from in to out at 1 kHz". */
-  describe(readout: Readout): string;
+/** What a readout may need beside the circuit: the unit's other readouts and its settings. */
+export interface ReadoutContext {
+  readonly readouts: readonly Readout[];
+  readonly settings: readonly Setting[];
+  /** Computes another readout on a session; what it cannot be computed for is an answer. */
+  evaluate(session: AnalysisSession, readout: Readout): ReadoutAnswer;
+}
+
+/** A reading: a number, or the two ends of a range with the distance between them. */
+export type ReadoutReading =
+  number | { readonly value: number; readonly range: { readonly min: number; readonly max: number } };
+
+/** How a kind of readout is computed; its unit and fields are in its definition. */
+export interface ReadoutType<K extends ReadoutKind> {
+  /** Short words for a list: "from in to out at 1 kHz". */
+  describe(readout: ReadoutOf<K>): string;
   /** Throws HalfsplitError or NoOperatingPoint where it is not defined. */
-  compute(model: BenchModel, readout: Readout): number;
+  compute(session: AnalysisSession, readout: ReadoutOf<K>, context: ReadoutContext): ReadoutReading;
   /** d value / d (relative deviation) of every part by the adjoint system, where the kind has one. */
-  slopes?(adjoint: AdjointSlopes, readout: Readout): number[];
+  slopes?(adjoint: AdjointSlopes, readout: ReadoutOf<K>): number[];
 }
 
-/** A field that must be a name. Throws `readout/not-defined`. */
-export function nameField(readout: Readout, field: string): string {
-  const value = readout[field];
-  if (typeof value === 'string' && value !== '') return value;
-  throw new HalfsplitError('readout/not-defined', { where: readout.name, detail: `"${field}" is missing` });
+/** What must be there. Throws `readout/not-defined` that names the field. */
+export function needed<T>(readout: Readout, name: string, value: T | undefined): T {
+  if (value !== undefined && value !== '') return value;
+  throw new HalfsplitError('readout/not-defined', { where: readout.name, detail: `"${name}" is missing` });
 }
 
-/** A field that must be a number above zero, given as a number or as text such as "1k". Throws `readout/not-defined`. */
-export function positiveField(readout: Readout, field: string, usual?: number): number {
-  const value = readout[field] ?? usual;
-  const number = typeof value === 'string' ? valueOf(value, { kind: 'number' }) : value;
-  if (typeof number === 'number' && Number.isFinite(number) && number > 0) return number;
-  throw new HalfsplitError('readout/not-defined', {
-    where: readout.name,
-    detail: `"${field}" must be above zero`,
-  });
-}
+/** Why a readout is not defined, as an error to throw. */
+export const undefinedBecause = (readout: Readout, detail: string): HalfsplitError =>
+  new HalfsplitError('readout/not-defined', { where: readout.name, detail: detail.replace(/\.$/, '') });

@@ -1,17 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import type { Readout, UnitDocument } from '../circuit/index.ts';
-import { circuitOf } from '../testing/circuits.ts';
-import { CURVES, evaluateAll, outsideBy, readoutTable, wantedRange } from './index.ts';
+import type { UnitDocument } from '../circuit/index.ts';
+import { circuitOf, markedCircuitOf, type Unnamed } from '../testing/circuits.ts';
+import { CURVES, evaluateAll, outsideBy, readoutTable, wantedRange, type Readout } from './index.ts';
 
-const read = (lines: string, readout: Omit<Readout, 'id' | 'name'>) => {
-  const [answer] = evaluateAll(
-    circuitOf(lines),
-    [{ id: 'r', name: 'readout', ...readout } as Readout],
-    'marked',
-  );
+const read = (lines: string, readout: Unnamed) => {
+  const [answer] = evaluateAll(markedCircuitOf(lines), [{ id: 'r', name: 'readout', ...readout } as Readout]);
   return answer!;
 };
-const valueOfReadout = (lines: string, readout: Omit<Readout, 'id' | 'name'>) => {
+const valueOfReadout = (lines: string, readout: Unnamed) => {
   const answer = read(lines, readout);
   if (!answer.ok) throw new Error(answer.problem.message);
   return answer.value;
@@ -130,13 +126,13 @@ describe('replay curve (IEC 60098)', () => {
 
 describe('answers', () => {
   it('never throws: what cannot be read is a sentence', () => {
-    const cases: Omit<Readout, 'id' | 'name'>[] = [
+    const cases: Unnamed[] = [
       { kind: 'voltage', net: 'nowhere' },
       { kind: 'voltage' },
       { kind: 'gain', from: 'a', to: 'b', frequencyHz: -1 },
       { kind: 'current', part: 'R99' },
       { kind: 'inputImpedance', source: 'R1', frequencyHz: 100 },
-      { kind: 'curveError', from: 'a', to: 'b', curve: 'unheard-of', frequencyHz: 100 },
+      { kind: 'curveError', from: 'a', to: 'b', curve: 'unheard-of' as never, frequencyHz: 100 },
     ];
     for (const readout of cases) {
       const answer = read('V1 9V a 0\nR1 1k a b\nR2 1k b 0', readout);

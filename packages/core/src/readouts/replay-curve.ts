@@ -1,7 +1,9 @@
-import { magnitude } from '../analysis/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import type { ReadoutOf } from '@halfsplit/contract';
+import { magnitude, transfer } from '../analysis/index.ts';
 import { formatQuantity, ratioToDb } from '../quantity/index.ts';
-import { nameField, positiveField, type ReadoutType } from './readout-type.ts';
+import { needed, undefinedBecause, type ReadoutType } from './readout-type.ts';
+
+type CurveName = NonNullable<ReadoutOf<'curveError'>['curve']>;
 
 /** Time constants of disc replay, s (IEC 60098): bass, middle, treble. */
 const BASS_S = 3180e-6;
@@ -10,7 +12,7 @@ const TREBLE_S = 75e-6;
 const REFERENCE_HZ = 1000;
 
 /** Published curves by name: magnitude in dB relative to 1 kHz at a frequency in Hz. */
-export const CURVES: Readonly<Record<string, (frequencyHz: number) => number>> = {
+export const CURVES: Readonly<Record<CurveName, (frequencyHz: number) => number>> = {
   'disc-replay': (f) => discReplay(f) - discReplay(REFERENCE_HZ),
 };
 
@@ -21,19 +23,17 @@ function discReplay(frequencyHz: number): number {
 }
 
 /** Departure of the gain from a published curve at a frequency, both relative to 1 kHz, dB. */
-export const curveError: ReadoutType = {
-  unit: 'dB',
-  quantity: 'level',
-  describe: (r) => `against ${String(r['curve'])} at ${formatQuantity(Number(r['frequencyHz']), 'Hz')}`,
-  compute(model, r) {
-    const curve = CURVES[nameField(r, 'curve')];
-    if (!curve) {
-      const detail = `there is no curve "${String(r['curve'])}"; known: ${Object.keys(CURVES).join(', ')}`;
-      throw new HalfsplitError('readout/not-defined', { where: r.name, detail });
-    }
-    const frequencyHz = positiveField(r, 'frequencyHz');
-    const gainDb = (f: number) =>
-      ratioToDb(magnitude(model.transfer(nameField(r, 'from'), nameField(r, 'to'), f)));
+export const curveError: ReadoutType<'curveError'> = {
+  describe: (r) => `against ${r.curve} at ${formatQuantity(r.frequencyHz ?? 0, 'Hz')}`,
+  compute(session, r) {
+    const curve = CURVES[needed(r, 'curve', r.curve)];
+    const [from, to] = [needed(r, 'from', r.from), needed(r, 'to', r.to)];
+    const frequencyHz = needed(r, 'frequencyHz', r.frequencyHz);
+    const gainDb = (f: number) => {
+      const ratio = magnitude(transfer(session, from, to, f));
+      if (ratio === 0) throw undefinedBecause(r, `nothing of ${from} arrives at ${to}`);
+      return ratioToDb(ratio);
+    };
     return gainDb(frequencyHz) - gainDb(REFERENCE_HZ) - curve(frequencyHz);
   },
 };

@@ -1,73 +1,87 @@
 import {
   AdjointSlopes,
-  contributionsOf,
   differenceSlopes,
+  extremeRuns,
   summariseRuns,
   toleranceRuns,
   worstCase,
-  type BenchModel,
+  type AnalysisSession,
+  type Reading,
   type SpreadPart,
   type ToleranceAnswer,
   type ToleranceOptions,
+  type ToleranceRuns,
   type TurnedPart,
 } from '../analysis/index.ts';
-import type { Readout } from '../circuit/index.ts';
-import { evaluateReadout, outsideBy, wantedRange } from './evaluate.ts';
-import { READOUTS } from './registry.ts';
+import { readoutDefinitionOf, type Readout } from '@halfsplit/contract';
+import { evaluateReadout, type ReadoutsAround } from './evaluate.ts';
+import { adjointSlopesOf } from './registry.ts';
+import { outsideBy, wantedRange } from './want.ts';
 
 const reader =
-  (model: BenchModel, readout: Readout, others: readonly Readout[]): (() => number | null) =>
-  () => {
-    const answer = evaluateReadout(model, readout, others);
+  (readout: Readout, around: ReadoutsAround): Reading =>
+  (session) => {
+    const answer = evaluateReadout(session, readout, around);
     return answer.ok ? answer.value : null;
   };
 
 /**
- * d value / d (relative deviation) of every part, in the readout's unit: by the adjoint system for kinds that have one,
- * by central differences for the others. Throws `NoOperatingPoint`, and what computing the readout throws.
+ * d value / d (relative deviation) of every part, in the readout's unit: by the adjoint system for kinds that have one
+ * and are read with the controls as they stand, by central differences for the others. Throws `NoOperatingPoint`, and
+ * what computing the readout throws.
  */
 export function readoutSlopes(
-  model: BenchModel,
+  session: AnalysisSession,
   readout: Readout,
-  others: readonly Readout[],
+  around: ReadoutsAround,
   parts: readonly TurnedPart[],
 ): number[] {
-  const { slopes } = READOUTS[readout.kind];
-  if (slopes) return slopes(new AdjointSlopes(model, parts), readout);
-  return differenceSlopes(model, parts, reader(model, readout, others));
+  const slopes = readout.setting === undefined ? adjointSlopesOf(readout) : undefined;
+  const canAll = parts.every((p) => session.system.canTurn(p.ref));
+  if (slopes && canAll) return slopes(new AdjointSlopes(session, parts));
+  return differenceSlopes(session, parts, reader(readout, around));
 }
 
 /**
- * A share of a tolerance run for several readouts: their values, a run each, NaN where there is none. Shares with
- * different seeds can be made side by side and joined.
+ * A share of a tolerance run for several readouts. Shares with different seeds can be made side by side and joined.
+ * Throws `analysis/bad-request` for fewer than one run.
  */
 export function readoutRuns(
-  model: BenchModel,
+  session: AnalysisSession,
   readouts: readonly Readout[],
-  others: readonly Readout[],
+  around: ReadoutsAround,
   parts: readonly SpreadPart[],
   options: ToleranceOptions,
-): Float64Array[] {
+): ToleranceRuns {
   return toleranceRuns(
-    model,
+    session,
     parts,
-    readouts.map((r) => reader(model, r, others)),
+    readouts.map((r) => reader(r, around)),
     options,
   );
 }
 
+/** Readings taken for each end of the worst case of a readout that takes runs in time. */
+const SLOW_EVALUATIONS = 60;
+
 /** What the runs of one readout say, with its worst case and the parts' shares. */
 export function summariseReadout(
-  model: BenchModel,
+  session: AnalysisSession,
   readout: Readout,
-  others: readonly Readout[],
+  around: ReadoutsAround,
   parts: readonly SpreadPart[],
-  runs: Float64Array,
+  runs: ToleranceRuns,
+  index = 0,
 ): ToleranceAnswer {
-  const slopes = readoutSlopes(model, readout, others, parts);
+  const values = runs.values[index]!;
+  const slopes = readoutSlopes(session, readout, around, parts);
   const isWanted = wantedRange(readout.want)
     ? (value: number) => outsideBy(value, readout.want) === 0
     : undefined;
-  const worst = worstCase(model, parts, slopes, reader(model, readout, others));
-  return summariseRuns(runs, worst, contributionsOf(parts, slopes), isWanted);
+  const isSlow = readoutDefinitionOf(readout.kind).isSlow === true;
+  const worst = worstCase(session, parts, slopes, reader(readout, around), {
+    starts: extremeRuns(runs, values),
+    ...(isSlow ? { evaluations: SLOW_EVALUATIONS } : {}),
+  });
+  return summariseRuns(runs, values, parts, slopes, worst, isWanted);
 }

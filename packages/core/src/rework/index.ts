@@ -1,1 +1,2 @@
-export { canChange, solve, type Proposal, type SolveRequest, type ValueChange } from './solver.ts';
+export { solve, type Proposal, type SolveAnswer, type SolveRequest, type Watch } from './solver.ts';
+export { canChange, type ValueChange } from './value-change.ts';

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import type { Circuit, Readout } from '../circuit/index.ts';
-import { withValues } from '../circuit/index.ts';
+import { resolveLayer, withValues, type Circuit } from '../circuit/index.ts';
 import type { HalfsplitError } from '../errors.ts';
 import { isPreferred } from '../quantity/index.ts';
-import { evaluateAll } from '../readouts/index.ts';
+import { evaluateAll, type Readout } from '../readouts/index.ts';
 import { circuitOf } from '../testing/circuits.ts';
-import { solve, type SolveRequest } from './solver.ts';
+import { solve as search, type SolveRequest, type Watch } from './solver.ts';
+
+const solve = (request: SolveRequest, watch?: Watch) => search(request, watch).proposals;
 
 const amplifier = circuitOf(`
   V1 15V vp 0
@@ -45,7 +46,7 @@ const ask = (change: Partial<SolveRequest>): SolveRequest => ({
 /** Readouts of a proposal, computed anew from a circuit with the values fitted. */
 function recomputed(circuit: Circuit, changes: readonly { ref: string; value: number }[]) {
   const fitted = withValues(circuit, 'planned', new Map(changes.map((c) => [c.ref, c.value])));
-  return evaluateAll(fitted, readouts, 'planned').map((a) => (a.ok ? a.value : null));
+  return evaluateAll(resolveLayer(fitted, 'planned'), readouts).map((a) => (a.ok ? a.value : null));
 }
 
 describe('solve', () => {
@@ -96,7 +97,7 @@ describe('solve', () => {
 
   it('tells its progress up to the end', () => {
     const told: number[] = [];
-    solve(ask({ may: ['R2', 'R3', 'C1'] }), (f) => told.push(f));
+    solve(ask({ may: ['R2', 'R3', 'C1'] }), { onProgress: (f) => void told.push(f) });
     expect(told).toHaveLength(6);
     expect(told.at(-1)).toBeCloseTo(1);
   });

@@ -1,31 +1,23 @@
-import type { Layer } from '@halfsplit/contract';
-import { BenchModel } from '../analysis/index.ts';
-import { KINDS, valueOnLayer, type Circuit, type Part, type Readout, type Want } from '../circuit/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { readoutDefinitionOf, type Layer } from '@halfsplit/contract';
+import { AnalysisSession } from '../analysis/index.ts';
+import { resolveLayer, valueOnLayer, type Circuit, type Part, type Setting } from '../circuit/index.ts';
+import { HalfsplitError, problem } from '../errors.ts';
+import { nearestPreferred, preferredBetween, type ESeries } from '../quantity/index.ts';
 import {
-  bestPair,
-  nearestPreferred,
-  preferredBetween,
-  stepPreferred,
-  type ESeries,
-  type PairKind,
-} from '../quantity/index.ts';
-import { evaluateReadout, outsideBy, wantedRange, type ReadoutAnswer } from '../readouts/index.ts';
-
-/** One part's new value and how it is made up. */
-export interface ValueChange {
-  readonly ref: string;
-  readonly from: number;
-  readonly value: number;
-  readonly made: 'single' | 'series' | 'parallel';
-  /** The preferred values it is made of, larger first. */
-  readonly of: readonly number[];
-}
+  evaluateReadout,
+  outsideBy,
+  wantedRange,
+  type Readout,
+  type ReadoutAnswer,
+  type Want,
+} from '../readouts/index.ts';
+import { crossingsOf } from './crossings.ts';
+import { buildable, canChange, singleChange, type ValueChange } from './value-change.ts';
 
 /** One way to meet the goal, with what it does to everything else. */
 export interface Proposal {
   readonly changes: readonly ValueChange[];
-  /** Answers of all readouts, in the order given. */
+  /** Answers of all readouts, in the order given; one that was left out for want of time says so. */
   readonly answers: readonly ReadoutAnswer[];
   /** The goal's value. */
   readonly value: number;
@@ -40,6 +32,7 @@ export interface Proposal {
 export interface SolveRequest {
   readonly circuit: Circuit;
   readonly readouts: readonly Readout[];
+  readonly settings?: readonly Setting[] | undefined;
   readonly layer: Layer;
   readonly goal: { readonly readoutId: string; readonly want: Want };
   /** Designators that may change. */
@@ -50,240 +43,274 @@ export interface SolveRequest {
   readonly most: number;
 }
 
-/** How far from the present value a new one is looked for, as a factor each way. */
-const REACH = 100;
-/** Values scanned for each part to find where the goal is crossed. */
-const SCAN_SERIES: ESeries = 'E12';
-/** Coarser scan of the first of two parts that change together, and its reach. */
-const JOINT_SERIES: ESeries = 'E12';
-const JOINT_REACH = 10;
-const BISECTIONS = 24;
-/** A proposal further from the goal than this part of the wanted change is not shown. */
-const LARGEST_MISS = 0.35;
-
-/** True for parts whose value the solver can turn. */
-export function canChange(part: Part): boolean {
-  const { value } = KINDS[part.kind];
-  return (
-    (value === 'resistor' || value === 'capacitor' || value === 'inductor') &&
-    typeof valueOnLayer(part, 'planned')?.value === 'number'
-  );
+/** Who watches a search: told the finished fraction, 0..1, and asked whether it may go on. */
+export interface Watch {
+  readonly onProgress?: (fraction: number) => void;
+  readonly mayGoOn?: () => boolean;
 }
 
-const pairKindOf = (part: Part): PairKind => {
-  const { value } = KINDS[part.kind];
-  return value === 'capacitor' ? 'capacitor' : value === 'inductor' ? 'inductor' : 'resistor';
-};
+export interface SolveAnswer {
+  /** Best first. */
+  readonly proposals: readonly Proposal[];
+  /** False when the time ended before everything was tried: these are the best so far. */
+  readonly isComplete: boolean;
+  /** Share of the ways that were tried. */
+  readonly tried: number;
+}
+
+/** How far from the present value a new one is looked for, as a factor each way, and the values that are read. */
+interface Reach {
+  readonly factor: number;
+  readonly series: ESeries;
+  readonly resolution: number;
+}
+const ALONE: Reach = { factor: 100, series: 'E12', resolution: 1e-6 };
+const TOGETHER: Reach = { factor: 10, series: 'E12', resolution: 1e-6 };
+/** A reading that takes a run in time is taken at fewer places, and no closer than a part can be bought. */
+const ALONE_SLOW: Reach = { factor: 30, series: 'E3', resolution: 2e-3 };
+const TOGETHER_SLOW: Reach = { factor: 10, series: 'E3', resolution: 5e-3 };
+/** A proposal further from the goal than this part of the wanted change is not shown. */
+const LARGEST_MISS = 0.35;
+/** Proposals that are looked at closely, for each that is asked for. */
+const CANDIDATES_A_PROPOSAL = 4;
+/** A value this close to the present one is the present one. */
+const SAME_VALUE = 1e-6;
+
+/**
+ * What makes a proposal come later. The order of the first three is what matters: a goal that is met comes before one that
+ * is nearly met, harm to another readout outweighs soldering one part more; the rest breaks ties (common sense, tuned by
+ * hand on the demo units).
+ */
+const COST = {
+  outside: 5,
+  /** For a miss as large as the whole wanted change. */
+  miss: 30,
+  harm: 3,
+  mend: -1,
+  part: 1,
+  /** For a decade of travel. */
+  travel: 0.6,
+} as const;
 
 /**
  * Value changes that bring one readout to where it is wanted: for each part alone the values of the E series next to
- * the exact answer and the best pairs, and for every two parts together the combinations on a coarse grid. Every
- * proposal carries all readouts recomputed, and they are ranked: inside the goal first, then those that push no
- * other readout out of its range, then by closeness, then the fewest and smallest changes.
+ * the exact answer and the best pairs, and for every two parts together the combinations on a coarse grid. While
+ * searching only the goal is computed; the best candidates then carry all readouts, computed anew, and are ranked: inside
+ * the goal first, then those that push no other readout out of its range, then by closeness, then the fewest and smallest
+ * changes.
  *
- * @param onProgress is told the finished fraction, 0..1
  * Throws `rework/nothing-to-change`, `circuit/unknown-part`, `readout/not-defined`, or what assembling throws.
  */
-export function solve(request: SolveRequest, onProgress: (fraction: number) => void = () => {}): Proposal[] {
-  const search = new ValueSearch(request);
-  const refs = request.may;
-  const jobs = refs.length + (refs.length * (refs.length - 1)) / 2;
-  let done = 0;
-  const step = () => onProgress((done += 1) / jobs);
-  const found: Proposal[] = [];
-  for (const ref of refs) {
-    found.push(...search.single(ref));
-    step();
-  }
-  for (let i = 0; i < refs.length; i += 1) {
-    for (let j = i + 1; j < refs.length; j += 1) {
-      found.push(...search.joint(refs[i]!, refs[j]!));
-      step();
-    }
-  }
-  return rank(distinct(found), search.scale).slice(0, request.most);
+export function solve(request: SolveRequest, watch: Watch = {}): SolveAnswer {
+  return new ValueSearch(request, watch).run();
+}
+
+/** Changes with what they make of the goal. */
+interface Candidate {
+  readonly changes: readonly ValueChange[];
+  readonly value: number;
+  readonly missBy: number;
 }
 
 class ValueSearch {
-  readonly scale: number;
   private readonly request: SolveRequest;
-  private readonly model: BenchModel;
+  private readonly watch: Watch;
+  private readonly session: AnalysisSession;
   private readonly goal: Readout;
+  private readonly isSlow: boolean;
   private readonly parts = new Map<string, Part>();
   private readonly start = new Map<string, number>();
-  private readonly before: readonly ReadoutAnswer[];
+  private readonly before = new Map<string, ReadoutAnswer>();
   private readonly target: number;
+  private readonly scale: number;
 
-  constructor(request: SolveRequest) {
+  constructor(request: SolveRequest, watch: Watch) {
     this.request = request;
+    this.watch = watch;
     if (request.may.length === 0) throw new HalfsplitError('rework/nothing-to-change');
     const readout = request.readouts.find((r) => r.id === request.goal.readoutId);
-    if (!readout || !wantedRange(request.goal.want)) {
+    const range = wantedRange(request.goal.want);
+    if (!readout || !range) {
       throw new HalfsplitError('readout/not-defined', {
         where: request.goal.readoutId,
         detail: 'no value is wanted of it',
       });
     }
     this.goal = { ...readout, want: request.goal.want };
-    for (const ref of request.may) {
-      const part = request.circuit.parts.find((p) => p.ref === ref);
-      const value = part && valueOnLayer(part, request.layer)?.value;
-      if (!part)
-        throw new HalfsplitError('circuit/unknown-part', { ref, where: 'The list of parts that may change' });
-      if (!canChange(part) || typeof value !== 'number') {
-        throw new HalfsplitError('circuit/bad-value', { ref, detail: 'its value cannot be turned' });
-      }
-      this.parts.set(ref, part);
-      this.start.set(ref, value);
-    }
-    this.model = new BenchModel(request.circuit, request.layer);
-    this.before = request.readouts.map((r) => evaluateReadout(this.model, r));
-    const range = wantedRange(this.goal.want)!;
+    this.isSlow = readoutDefinitionOf(readout.kind).isSlow === true;
+    for (const ref of request.may) this.addPart(ref);
+    this.session = new AnalysisSession(resolveLayer(request.circuit, request.layer));
     const middle = (range.low + range.high) / 2;
     this.target =
       this.goal.want?.target ??
       (Number.isFinite(middle) ? middle : Number.isFinite(range.low) ? range.low : range.high);
-    const now = this.goalValue();
+    const now = this.goalAt(new Map());
     const distance = now === null ? Math.abs(this.target) : Math.abs(this.target - now);
-    this.scale = Math.max(distance, Math.abs(this.target) * 1e-3, 1e-12);
+    this.scale = Math.max(distance, Math.abs(this.target) * LEAST_SCALE, Number.MIN_VALUE);
   }
 
-  private goalValue(): number | null {
-    const answer = evaluateReadout(this.model, this.goal);
+  private addPart(ref: string): void {
+    const { circuit, layer } = this.request;
+    const part = circuit.parts.find((p) => p.ref === ref);
+    const value = part && valueOnLayer(part, layer)?.value;
+    if (!part)
+      throw new HalfsplitError('circuit/unknown-part', { ref, where: 'The list of parts that may change' });
+    if (!canChange(part) || typeof value !== 'number') {
+      throw new HalfsplitError('circuit/bad-value', { ref, detail: 'its value cannot be turned' });
+    }
+    this.parts.set(ref, part);
+    this.start.set(ref, value);
+  }
+
+  run(): SolveAnswer {
+    const { may, most } = this.request;
+    const pairs = may.flatMap((a, i) => may.slice(i + 1).map((b) => [a, b] as const));
+    const jobs = [
+      ...may.map((ref) => () => this.single(ref)),
+      ...pairs.map(
+        ([a, b]) =>
+          () =>
+            this.joint(a, b),
+      ),
+    ];
+    const found: Candidate[] = [];
+    let done = 0;
+    for (const job of jobs) {
+      if (!this.mayGoOn()) break;
+      found.push(...job());
+      done += 1;
+      this.watch.onProgress?.(done / jobs.length);
+    }
+    const isComplete = done === jobs.length && this.mayGoOn();
+    const near = distinct(found)
+      .filter((c) => c.missBy <= LARGEST_MISS * this.scale)
+      .sort((a, b) => this.costOf(a) - this.costOf(b))
+      .slice(0, CANDIDATES_A_PROPOSAL * most);
+    const quick = this.ranked(near.map((c) => this.propose(c, false))).slice(0, most);
+    const proposals = this.ranked(quick.map((p) => this.completed(p)));
+    return { proposals, isComplete, tried: jobs.length === 0 ? 1 : done / jobs.length };
+  }
+
+  private mayGoOn(): boolean {
+    return this.watch.mayGoOn?.() !== false;
+  }
+
+  private evaluate(session: AnalysisSession, readout: Readout): ReadoutAnswer {
+    return evaluateReadout(session, readout, this.request);
+  }
+
+  private goalAt(values: ReadonlyMap<string, number>): number | null {
+    const session = values.size === 0 ? this.session : this.session.with({ values });
+    const answer = this.evaluate(session, this.goal);
     return answer.ok ? answer.value : null;
   }
 
-  private goalAt(ref: string, value: number): number | null {
-    this.model.retune(ref, value);
-    return this.goalValue();
-  }
-
-  private restore(): void {
-    for (const [ref, value] of this.start) this.model.retune(ref, value);
-  }
-
-  /** Values of one part at which the goal crosses its target, by scan and bisection. */
-  private crossings(ref: string, reach: number): number[] {
+  /** Values of one part at which the goal meets its target, nearest to the present one first. */
+  private crossings(ref: string, reach: Reach, others: ReadonlyMap<string, number>): number[] {
     const start = this.start.get(ref)!;
-    const exact: number[] = [];
-    let before: { value: number; miss: number } | null = null;
-    for (const value of preferredBetween(start / reach, start * reach, SCAN_SERIES)) {
-      const reading = this.goalAt(ref, value);
-      const miss = reading === null ? null : reading - this.target;
-      if (miss !== null && before !== null && before.miss * miss <= 0)
-        exact.push(this.bisect(ref, before.value, value, before.miss));
-      before = miss === null ? null : { value, miss };
-    }
-    return exact;
-  }
-
-  private bisect(ref: string, low: number, high: number, missAtLow: number): number {
-    for (let i = 0; i < BISECTIONS; i += 1) {
-      const middle = Math.sqrt(low * high);
-      const reading = this.goalAt(ref, middle);
-      if (reading !== null && (reading - this.target) * missAtLow > 0) low = middle;
-      else high = middle;
-    }
-    return Math.sqrt(low * high);
-  }
-
-  /** Buildable values next to an exact one. */
-  private buildable(ref: string, exact: number, withPairs: boolean): ValueChange[] {
-    const { series } = this.request;
-    const kind = pairKindOf(this.parts.get(ref)!);
-    const from = this.start.get(ref)!;
-    const nearest = nearestPreferred(exact, series);
-    const other = stepPreferred(nearest, nearest > exact ? -1 : 1, series);
-    const singles = [nearest, other].map((value): ValueChange => ({
-      ref,
-      from,
-      value,
-      made: 'single',
-      of: [value],
-    }));
-    if (!withPairs) return singles;
-    const pairs = (['series', 'parallel'] as const).map((wiring): ValueChange => {
-      const pair = bestPair(exact, series, wiring, kind);
-      return { ref, from, value: pair.value, made: wiring, of: pair.values };
+    const exact = crossingsOf((value) => this.goalAt(new Map([...others, [ref, value]])), {
+      places: preferredBetween(start / reach.factor, start * reach.factor, reach.series),
+      target: this.target,
+      resolution: reach.resolution,
+      mayGoOn: () => this.mayGoOn(),
     });
-    return [...singles, ...pairs];
+    const distance = (value: number) => Math.abs(Math.log(value / start));
+    return exact.sort((a, b) => distance(a) - distance(b));
   }
 
-  single(ref: string): Proposal[] {
-    const exact = this.crossings(ref, REACH);
-    const start = this.start.get(ref)!;
-    exact.sort((a, b) => Math.abs(Math.log(a / start)) - Math.abs(Math.log(b / start)));
-    const changes = exact.slice(0, 2).flatMap((value) => this.buildable(ref, value, this.request.withPairs));
-    return changes.flatMap((change) => this.propose([change]));
+  private buildable(ref: string, exact: number, withPairs: boolean): ValueChange[] {
+    return buildable(this.parts.get(ref)!, this.start.get(ref)!, exact, this.request.series, withPairs);
   }
 
-  joint(first: string, second: string): Proposal[] {
+  private single(ref: string): Candidate[] {
+    const exact = this.crossings(ref, this.isSlow ? ALONE_SLOW : ALONE, new Map()).slice(0, 2);
+    return exact
+      .flatMap((value) => this.buildable(ref, value, this.request.withPairs))
+      .flatMap((change) => this.candidate([change]));
+  }
+
+  private joint(first: string, second: string): Candidate[] {
+    const reach = this.isSlow ? TOGETHER_SLOW : TOGETHER;
     const start = this.start.get(first)!;
-    const found: Proposal[] = [];
-    const scanned = preferredBetween(start / JOINT_REACH, start * JOINT_REACH, JOINT_SERIES);
+    const found: Candidate[] = [];
+    const scanned = preferredBetween(start / reach.factor, start * reach.factor, reach.series);
     for (const value of new Set(scanned.map((v) => nearestPreferred(v, this.request.series)))) {
-      if (Math.abs(value / start - 1) < 1e-6) continue;
-      this.restore();
-      this.model.retune(first, value);
-      const now = nearestOf(this.crossings(second, JOINT_REACH), this.start.get(second)!);
+      if (Math.abs(value / start - 1) < SAME_VALUE) continue;
+      if (!this.mayGoOn()) break;
+      const [now] = this.crossings(second, reach, new Map([[first, value]]));
       if (now === undefined) continue;
-      const change: ValueChange = { ref: first, from: start, value, made: 'single', of: [value] };
       const [nearest] = this.buildable(second, now, false);
-      if (nearest) found.push(...this.propose([change, nearest]));
+      if (nearest) found.push(...this.candidate([singleChange(first, start, value), nearest]));
     }
     return found;
   }
 
-  private propose(changes: readonly ValueChange[]): Proposal[] {
-    this.restore();
-    for (const { ref, value } of changes) this.model.retune(ref, value);
-    const { readouts } = this.request;
-    const answers = readouts.map((r) => evaluateReadout(this.model, r));
-    this.restore();
-    const goal = answers[readouts.findIndex((r) => r.id === this.goal.id)];
-    if (!goal?.ok) return [];
-    const missBy = Math.abs(outsideBy(goal.value, this.goal.want));
-    const moved = (isHarm: boolean) =>
-      readouts
-        .filter((r, i) => r.id !== this.goal.id && this.moves(r, this.before[i]!, answers[i]!, isHarm))
-        .map((r) => r.id);
-    return [{ changes, answers, value: goal.value, missBy, harms: moved(true), mends: moved(false) }];
+  private candidate(changes: readonly ValueChange[]): Candidate[] {
+    const value = this.goalAt(valuesOf(changes));
+    if (value === null) return [];
+    return [{ changes, value, missBy: Math.abs(outsideBy(value, this.goal.want)) }];
   }
 
-  private moves(readout: Readout, before: ReadoutAnswer, after: ReadoutAnswer, isHarm: boolean): boolean {
+  /** A candidate with its readouts: those that take a run in time only when asked, and while there is time. */
+  private propose({ changes, value, missBy }: Candidate, withSlow: boolean): Proposal {
+    const session = this.session.with({ values: valuesOf(changes) });
+    const { readouts } = this.request;
+    const answers = readouts.map((r): ReadoutAnswer => {
+      if (r.id === this.goal.id) return this.evaluate(session, r);
+      const isSlow = readoutDefinitionOf(r.kind).isSlow === true;
+      if (isSlow && !(withSlow && this.mayGoOn())) return leftOut(r);
+      return this.evaluate(session, r);
+    });
+    const moved = (isHarm: boolean) =>
+      readouts.filter((r, i) => r.id !== this.goal.id && this.moves(r, answers[i]!, isHarm)).map((r) => r.id);
+    return { changes, answers, value, missBy, harms: moved(true), mends: moved(false) };
+  }
+
+  private completed(proposal: Proposal): Proposal {
+    const hasMore = proposal.answers.some((a) => !a.ok && a.problem.code === 'readout/left-out');
+    return hasMore && this.mayGoOn() ? this.propose(proposal, true) : proposal;
+  }
+
+  private moves(readout: Readout, after: ReadoutAnswer, isHarm: boolean): boolean {
+    if (!wantedRange(readout.want) || (!after.ok && after.problem.code === 'readout/left-out')) return false;
+    const before = this.before.get(readout.id) ?? this.evaluate(this.session, readout);
+    this.before.set(readout.id, before);
     const isIn = (answer: ReadoutAnswer) => answer.ok && outsideBy(answer.value, readout.want) === 0;
     return isHarm ? isIn(before) && !isIn(after) : !isIn(before) && isIn(after);
   }
+
+  private costOf({ changes, missBy }: Candidate): number {
+    const parts = changes.reduce((sum, c) => sum + c.of.length, 0);
+    const travel = changes.reduce((sum, c) => sum + Math.abs(Math.log10(c.value / c.from)), 0);
+    return (
+      (missBy > 0 ? COST.outside : 0) +
+      COST.miss * (missBy / this.scale) +
+      COST.part * parts +
+      COST.travel * travel
+    );
+  }
+
+  private ranked(proposals: readonly Proposal[]): Proposal[] {
+    const cost = (p: Proposal) => this.costOf(p) + COST.harm * p.harms.length + COST.mend * p.mends.length;
+    return [...proposals].sort((a, b) => cost(a) - cost(b));
+  }
 }
 
-function nearestOf(values: readonly number[], start: number): number | undefined {
-  return [...values].sort((a, b) => Math.abs(Math.log(a / start)) - Math.abs(Math.log(b / start)))[0];
-}
+/** Least wanted change that a miss is measured by, as a part of the target. */
+const LEAST_SCALE = 1e-3;
 
-function distinct(proposals: readonly Proposal[]): Proposal[] {
+const valuesOf = (changes: readonly ValueChange[]): ReadonlyMap<string, number> =>
+  new Map(changes.map((c) => [c.ref, c.value]));
+
+const leftOut = (readout: Readout): ReadoutAnswer => ({
+  ok: false,
+  problem: problem('readout/left-out', { where: readout.name }),
+});
+
+function distinct(candidates: readonly Candidate[]): Candidate[] {
   const seen = new Set<string>();
-  return proposals.filter((p) => {
+  return candidates.filter((p) => {
     const key = p.changes.map((c) => `${c.ref}=${c.value.toPrecision(6)}`).join(' ');
     return seen.has(key) ? false : seen.add(key);
   });
-}
-
-/** Cost of a proposal: what is worse comes later. */
-function cost(p: Proposal, scale: number): number {
-  const parts = p.changes.reduce((sum, c) => sum + c.of.length, 0);
-  const travel = p.changes.reduce((sum, c) => sum + Math.abs(Math.log10(c.value / c.from)), 0);
-  return (
-    (p.missBy > 0 ? 5 : 0) +
-    30 * (p.missBy / scale) +
-    3 * p.harms.length -
-    p.mends.length +
-    parts +
-    0.6 * travel
-  );
-}
-
-function rank(proposals: readonly Proposal[], scale: number): Proposal[] {
-  return proposals
-    .filter((p) => p.missBy <= LARGEST_MISS * scale)
-    .sort((a, b) => cost(a, scale) - cost(b, scale));
 }

@@ -1,7 +1,7 @@
 import { SAW, type SawWord } from '@halfsplit/contract';
 import { KINDS, netsOf, type Part, type UnitDocument } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
-import { aspectsOf, bareAspect, type Aspect } from '../meter/index.ts';
+import { aspectsOf, bareAspect, type Aspect } from '../judge/index.ts';
 import { parseValue, type QuantityKind } from '../quantity/index.ts';
 
 /** What one line of the entry field says. */

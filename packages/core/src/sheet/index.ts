@@ -1,4 +1,6 @@
-export { besideLine, formatSheetLine, parseSheetLine, type SheetLineResult } from './sheet-line.ts';
+export { besideLine, formatSheetLine } from './format-line.ts';
+export type { SheetLineResult } from './line-reader.ts';
+export { parseSheetLine } from './sheet-line.ts';
 export {
   entryHeads,
   parseEntry,

@@ -1,5 +1,6 @@
-import { seededRandom } from '../analysis/index.ts';
-import type { Circuit, Part } from '../circuit/index.ts';
+import type { Layer, ReadoutKind, ReadoutOf } from '@halfsplit/contract';
+import { AnalysisSession, seededRandom } from '../analysis/index.ts';
+import { resolveLayer, type Circuit, type LayerCircuit, type Part } from '../circuit/index.ts';
 import { parseSheetLine } from '../sheet/index.ts';
 
 export { seededRandom as seeded } from '../analysis/index.ts';
@@ -17,6 +18,16 @@ export function circuitOf(lines: string): Circuit {
     });
   return { ground: '0', parts };
 }
+
+/** A readout without id and name, as a test writes it. */
+export type Unnamed = { [K in ReadoutKind]: Omit<ReadoutOf<K>, 'id' | 'name'> }[ReadoutKind];
+
+/** A session on a circuit as it is on a layer. */
+export const sessionOf = (circuit: Circuit, layer: Layer = 'marked'): AnalysisSession =>
+  new AnalysisSession(resolveLayer(circuit, layer));
+
+/** A circuit from lines as it is marked. */
+export const markedCircuitOf = (lines: string): LayerCircuit => resolveLayer(circuitOf(lines), 'marked');
 
 /** A random but plausible circuit: a signal through coupled stages of transistors and opamps with their networks. */
 export function randomCircuit(seed: number, stages: number): Circuit {

@@ -5,9 +5,9 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { PartKind, UnitFilePart } from '@halfsplit/contract';
+import type { PartKind, FilePart } from '@halfsplit/contract';
 
-type StoredValue = UnitFilePart['marked'];
+type StoredValue = FilePart['marked'];
 
 export class PartModel extends Model<InferAttributes<PartModel>, InferCreationAttributes<PartModel>> {
   declare id: string;

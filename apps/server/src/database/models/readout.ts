@@ -5,7 +5,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { UnitFileReadout } from '@halfsplit/contract';
+import type { FileReadout } from '@halfsplit/contract';
 
 export class ReadoutModel extends Model<
   InferAttributes<ReadoutModel>,
@@ -15,7 +15,7 @@ export class ReadoutModel extends Model<
   declare unitId: string;
   declare version: number;
   declare position: number;
-  declare definition: UnitFileReadout;
+  declare definition: FileReadout;
   declare removedAt: Date | null;
 }
 

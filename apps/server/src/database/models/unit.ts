@@ -6,7 +6,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { IntakeData, OwnModel, PathData, Stage, UnitResource } from '@halfsplit/contract';
+import type { Hazard, IntakeData, OwnModel, PathData, Stage, UnitResource } from '@halfsplit/contract';
 
 /** Fields of a unit file that this version does not use, kept for the next export. */
 export interface UnitExtra {
@@ -21,7 +21,9 @@ export class UnitModel extends Model<InferAttributes<UnitModel>, InferCreationAt
   declare version: number;
   declare name: string;
   declare kind: string;
-  declare hazards: string[];
+  declare hazards: Hazard[];
+  declare hazardNotes: string;
+  declare settings: UnitResource['settings'];
   declare notes: string;
   declare stage: Stage;
   declare ground: string;
@@ -42,6 +44,8 @@ export function defineUnit(sequelize: Sequelize): void {
       name: DataTypes.TEXT,
       kind: DataTypes.TEXT,
       hazards: DataTypes.JSONB,
+      hazardNotes: { type: DataTypes.TEXT, defaultValue: '' },
+      settings: { type: DataTypes.JSONB, defaultValue: [] },
       notes: DataTypes.TEXT,
       stage: DataTypes.TEXT,
       ground: DataTypes.TEXT,

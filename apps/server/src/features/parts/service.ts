@@ -1,5 +1,5 @@
-import type { createPartSchema, updatePartSchema, UnitFilePart, SheetPart } from '@halfsplit/contract';
-import { formatSheetLine, normalisePart, type Problem } from '@halfsplit/core';
+import type { createPartSchema, updatePartSchema, FilePart, SheetPart } from '@halfsplit/contract';
+import { formatSheetLine, readPart, type Part, type Problem } from '@halfsplit/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { PartModel, UnitModel } from '../../database/models/index.ts';
@@ -9,14 +9,14 @@ import { partFromRow } from '../units/repository.ts';
 import { columnsOf, findPart, insertPart, makeRoom, nextPosition } from './repository.ts';
 
 /** The part with every text value a number. Throws 422 naming the field that cannot be read. */
-function readable(part: SheetPart): UnitFilePart {
+function readable(part: SheetPart): Part {
   const problems: Problem[] = [];
-  const plain = normalisePart(part as UnitFilePart, part.ref, problems);
+  const plain = readPart(part, part.ref, problems);
   if (problems[0]) throw invalid(problems[0].message, problems[0].hint);
-  return plain as unknown as UnitFilePart;
+  return plain;
 }
 
-const lineOf = (part: UnitFilePart) => formatSheetLine(normalisePart(part, part.ref, []));
+const lineOf = (part: FilePart) => formatSheetLine(readPart(part, part.ref, []));
 
 export async function addPart(
   unit: UnitModel,

@@ -8,12 +8,12 @@ import {
   judgeAspect,
   judgeReading,
   KINDS,
-  normalisePart,
+  readPart,
+  readReadout,
   QUANTITY_KINDS,
   unitOf,
   type JudgedReading,
   type Part,
-  type Readout,
 } from '@halfsplit/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
@@ -61,7 +61,7 @@ async function describePartReading(
   transaction: Transaction,
 ): Promise<string> {
   const row = await partAtVersion(unit, partId, request.baseVersion, transaction);
-  const part = normalisePart(partFromRow(row), row.ref, []);
+  const part = readPart(partFromRow(row), row.ref, []);
   if (request.aspect !== undefined && !aspectNamed(part, request.aspect))
     throw invalid(
       `Nothing called "${request.aspect}" is read of ${part.ref}.`,
@@ -106,7 +106,9 @@ async function describeReadoutReading(
   if (!row) throw notFound('readout', readoutId);
   const value =
     typeof request.value === 'number'
-      ? formatQuantity(request.value, unitOf(row.definition as unknown as Readout), { digits: 4 })
+      ? formatQuantity(request.value, unitOf(readReadout(row.definition, row.definition.name, [])), {
+          digits: 4,
+        })
       : request.value;
   return `On the bench, ${row.definition.name}: ${value}.`;
 }

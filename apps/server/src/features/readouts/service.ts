@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import type { writeReadoutSchema } from '@halfsplit/contract';
+import type { FileReadout, writeReadoutSchema } from '@halfsplit/contract';
+import { readReadout, type Problem } from '@halfsplit/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import { ReadoutModel, type UnitModel } from '../../database/models/index.ts';
@@ -7,6 +8,24 @@ import { invalid, notFound, stale } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
 
 type WriteReadout = z.output<typeof writeReadoutSchema>;
+
+/** The readout with every text a number and every word as it is listed. Throws 422 naming the field that cannot be read. */
+async function readable(
+  unitId: string,
+  readout: FileReadout,
+  transaction: Transaction,
+): Promise<FileReadout> {
+  const problems: Problem[] = [];
+  const others = await ReadoutModel.findAll({ where: { unitId, removedAt: null }, transaction });
+  const plain = readReadout(
+    readout,
+    `Readout "${readout.name}"`,
+    problems,
+    others.map((r) => r.definition),
+  );
+  if (problems[0]) throw invalid(problems[0].message, problems[0].hint);
+  return plain;
+}
 
 async function refuseSecond(
   unitId: string,
@@ -22,9 +41,10 @@ async function refuseSecond(
 
 export async function addReadout(
   unit: UnitModel,
-  { readout }: WriteReadout,
+  { readout: file }: WriteReadout,
   transaction: Transaction,
 ): Promise<void> {
+  const readout = await readable(unit.id, file, transaction);
   await refuseSecond(unit.id, readout.id, undefined, transaction);
   const last = await ReadoutModel.max<number, ReadoutModel>('position', {
     where: { unitId: unit.id },
@@ -70,10 +90,11 @@ export async function updateReadout(
   transaction: Transaction,
 ): Promise<void> {
   const row = await readoutAtVersion(unit, id, request.baseVersion, transaction);
-  await refuseSecond(unit.id, request.readout.id, id, transaction);
+  const readout = await readable(unit.id, request.readout, transaction);
+  await refuseSecond(unit.id, readout.id, id, transaction);
   const before = row.definition;
-  await row.update({ definition: request.readout, version: row.version + 1 }, { transaction });
-  const summary = `Changed the readout ${request.readout.name}.`;
+  await row.update({ definition: readout, version: row.version + 1 }, { transaction });
+  const summary = `Changed the readout ${readout.name}.`;
   await appendLog(
     unit,
     { kind: 'readout', summary, inverse: [{ op: 'set-readout', id, values: { definition: before } }] },

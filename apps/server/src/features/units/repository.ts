@@ -1,4 +1,4 @@
-import type { UnitFilePart, UnitResource, UnitSummary } from '@halfsplit/contract';
+import type { FilePart, Stage, UnitResource, UnitSummary } from '@halfsplit/contract';
 import { photosOf } from '../photos/repository.ts';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import {
@@ -29,7 +29,7 @@ export async function findUnit(id: string): Promise<UnitModel | null> {
 }
 
 export async function listUnits(database: Sequelize): Promise<UnitSummary[]> {
-  const rows = await database.query<Record<string, unknown>>(
+  const rows = await database.query<SummaryRow>(
     `SELECT u.id, u.version, u.number, u.name, u.kind, u.hazards, u.stage, u.last_activity_at,
        (SELECT count(*)::int FROM parts p WHERE p.unit_id = u.id AND p.removed_at IS NULL) AS part_count,
        (SELECT count(DISTINCT r.part_id)::int FROM readings r JOIN parts p ON p.id = r.part_id
@@ -38,19 +38,28 @@ export async function listUnits(database: Sequelize): Promise<UnitSummary[]> {
      FROM units u ORDER BY u.last_activity_at DESC`,
     { type: QueryTypes.SELECT },
   );
-  return rows.map((row) => ({
-    id: row['id'] as string,
-    version: row['version'] as number,
-    number: row['number'] as number,
-    name: row['name'] as string,
-    kind: row['kind'] as string,
-    hazards: row['hazards'] as string[],
-    stage: row['stage'] as UnitSummary['stage'],
-    partCount: row['part_count'] as number,
-    measuredCount: row['measured_count'] as number,
-    lastActivityAt: (row['last_activity_at'] as Date).toISOString(),
-    lastActivity: row['last_activity'] as string | null,
+  return rows.map(({ part_count, measured_count, last_activity_at, last_activity, ...row }) => ({
+    ...row,
+    partCount: part_count,
+    measuredCount: measured_count,
+    lastActivityAt: last_activity_at.toISOString(),
+    lastActivity: last_activity,
   }));
+}
+
+/** A row of the list of units, as the database names its columns. */
+interface SummaryRow {
+  readonly id: string;
+  readonly version: number;
+  readonly number: number;
+  readonly name: string;
+  readonly kind: string;
+  readonly hazards: UnitSummary['hazards'];
+  readonly stage: Stage;
+  readonly part_count: number;
+  readonly measured_count: number;
+  readonly last_activity_at: Date;
+  readonly last_activity: string | null;
 }
 
 /** How often each kind of block has been convicted, over all units. */
@@ -66,10 +75,11 @@ export async function repairHistory(database: Sequelize): Promise<Record<string,
 }
 
 /** A part's row as the part of a unit file. */
-export function partFromRow(row: PartModel): UnitFilePart {
+export function partFromRow(row: PartModel): FilePart {
   const values = { marked: row.marked, planned: row.planned, proven: row.proven };
   const present = Object.fromEntries(Object.entries(values).filter(([, v]) => v !== null && v !== undefined));
-  return { ref: row.ref, kind: row.kind, pins: row.pins, ...present, ...row.extra };
+  const part: Pick<FilePart, 'ref' | 'kind' | 'pins'> = { ref: row.ref, kind: row.kind, pins: row.pins };
+  return { ...part, ...present, ...row.extra } as FilePart;
 }
 
 /** The whole unit as the API answers it. Null when there is none. */
@@ -116,6 +126,8 @@ export async function loadUnit(id: string, transaction?: Transaction): Promise<U
     name: unit.name,
     kind: unit.kind,
     hazards: unit.hazards,
+    hazardNotes: unit.hazardNotes,
+    settings: unit.settings,
     stage: unit.stage,
     notes: unit.notes,
     ground: unit.ground,

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { UpdateUnit } from '@halfsplit/contract';
+import type { Hazard, UpdateUnit } from '@halfsplit/contract';
 import type { z } from 'zod';
 import type { createUnitSchema } from '@halfsplit/contract';
 import type { Transaction } from 'sequelize';
@@ -23,7 +23,9 @@ export const blankUnit = () => ({
   version: 0,
   name: 'Unnamed unit',
   kind: '',
-  hazards: [] as string[],
+  hazards: [] as Hazard[],
+  hazardNotes: '',
+  settings: [],
   notes: '',
   stage: 'trace' as const,
   ground: '0',
@@ -72,6 +74,7 @@ function describeChange(fields: readonly string[]): string {
   const words: Readonly<Record<string, string>> = {
     models: 'the unit’s own models',
     path: 'the signal path',
+    settings: 'the settings of its controls',
   };
   return `Changed ${fields.map((f) => words[f] ?? f).join(', ')}${fields.some((f) => words[f]) ? '' : ' of the unit'}.`;
 }

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { EvidenceData, FilePhoto, UnitFilePart, UnitResource } from '@halfsplit/contract';
+import type { EvidenceData, FilePhoto, UnitResource } from '@halfsplit/contract';
 import {
   readUnitFile,
   unitDocumentFrom,
@@ -63,9 +63,10 @@ export async function insertDocument(document: UnitDocument, transaction: Transa
     intake,
     evidence,
     photos,
+    settings,
     ...file
   } = document;
-  const { name, kind, hazards, notes, ...unitExtra } = described;
+  const { name, kind, hazards, hazardNotes, notes, ...unitExtra } = described;
   const { ground, parts, models, ...circuitExtra } = circuit;
   const nudges = (drawing as { nudges?: UnitResource['nudges'] } | undefined)?.nudges ?? {};
   const unit = await insertUnit(
@@ -74,6 +75,8 @@ export async function insertDocument(document: UnitDocument, transaction: Transa
       name: name?.trim() || 'Unnamed unit',
       kind: kind ?? '',
       hazards: [...(hazards ?? [])],
+      hazardNotes: hazardNotes ?? '',
+      settings: (settings ?? []).map((s) => ({ ...s, controls: { ...s.controls } })),
       notes: notes ?? '',
       ground,
       nudges,
@@ -86,7 +89,7 @@ export async function insertDocument(document: UnitDocument, transaction: Transa
   );
   const ids = new Map<string, string>();
   for (const [position, part] of parts.entries()) {
-    const row = await insertPart(unit.id, position, part as unknown as UnitFilePart, transaction);
+    const row = await insertPart(unit.id, position, part, transaction);
     ids.set(part.ref, row.id);
   }
   const readoutIds = new Map<string, string>();
@@ -97,7 +100,7 @@ export async function insertDocument(document: UnitDocument, transaction: Transa
         unitId: unit.id,
         version: 0,
         position,
-        definition: definition as never,
+        definition,
         removedAt: null,
       },
       { transaction },
@@ -172,7 +175,7 @@ async function insertEvidence(
 ): Promise<void> {
   const now = Date.now();
   for (const [i, { withdrawn, ...definition }] of evidence.entries()) {
-    const written = new Date(String(definition['takenAt']));
+    const written = new Date(String(definition.takenAt));
     // Without times the order of the file is the order in which it was seen.
     const takenAt = Number.isNaN(written.getTime()) ? new Date(now + i) : written;
     const withdrawnAt = withdrawn === true ? takenAt : null;
@@ -186,10 +189,10 @@ async function insertEvidence(
 async function insertLog(unit: UnitModel, log: unknown, transaction: Transaction): Promise<void> {
   if (!Array.isArray(log)) return;
   for (const entry of log as Record<string, unknown>[]) {
-    const at = new Date(String(entry['at']));
-    const summary = entry['summary'];
+    const at = new Date(String(entry.at));
+    const { summary } = entry;
     if (typeof summary !== 'string' || Number.isNaN(at.getTime())) continue;
-    await appendLog(unit, { kind: String(entry['kind'] ?? 'note'), summary, at }, transaction);
+    await appendLog(unit, { kind: String(entry.kind ?? 'note'), summary, at }, transaction);
   }
 }
 

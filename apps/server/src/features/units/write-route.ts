@@ -40,9 +40,9 @@ export function unitWrite<Body extends z.ZodType, Params extends z.ZodRawShape =
     handler: (request, reply) => {
       const given = {
         body: request.body as z.output<Body>,
-        params: request.params as unknown as z.output<z.ZodObject<Params>>,
+        params: z.object(params ?? ({} as Params)).parse(request.params),
       };
-      const { unitId } = request.params as unknown as { unitId: string };
+      const { unitId } = z.object({ unitId: z.uuid() }).parse(request.params);
       return changeUnit(app.database, request, reply, unitId, status, (unit, t) => change(unit, given, t));
     },
   });

@@ -1,4 +1,4 @@
-import { HAZARDS } from '@halfsplit/contract';
+import { HAZARDS, type Hazard } from '@halfsplit/contract';
 import { Form, Input, Modal, Select } from 'antd';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -8,7 +8,7 @@ import { newKey, ProblemError, sendWrite } from '../../api/client.ts';
 interface Fields {
   readonly name: string;
   readonly kind?: string;
-  readonly hazards?: string[];
+  readonly hazards?: Hazard[];
   readonly notes?: string;
 }
 
@@ -57,7 +57,7 @@ export function NewUnitDialog({ open, onClose }: { open: boolean; onClose: () =>
         </Form.Item>
         <Form.Item name="hazards" label="What in it can hurt">
           <Select
-            mode="tags"
+            mode="multiple"
             options={HAZARDS.map((h) => ({ value: h }))}
             placeholder="Mains, valve high tension, battery only"
           />

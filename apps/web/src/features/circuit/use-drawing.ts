@@ -1,8 +1,12 @@
 import type { UnitResource } from '@halfsplit/contract';
 import {
   formatCode,
+  isPolarised,
+  isPType,
   KINDS,
   layoutCircuit,
+  markedValue,
+  readoutFields,
   type Circuit,
   type Drawing,
   type Part,
@@ -30,7 +34,7 @@ class DrawingKeeper {
   draw(circuit: Circuit, nudges: UnitResource['nudges'], nameNets: readonly string[]): Drawing {
     const previous = this.last;
     this.last = layoutCircuit(circuit, {
-      textOf: (part) => printedText(part, part.marked),
+      textOf: (part) => printedText(part, markedValue(part)),
       nudges,
       nameNets,
       ...(previous ? { previous } : {}),
@@ -47,9 +51,9 @@ function structureOf(circuit: Circuit): string {
       p.ref,
       p.kind,
       p.pins,
-      p['polarity'],
-      p['polarised'],
-      printedText(p, p.marked).length,
+      isPType(p, circuit.models),
+      isPolarised(p),
+      printedText(p, markedValue(p)).length,
     ]),
   ]);
 }
@@ -70,9 +74,15 @@ export function useDrawing(document: UnitDocument, unit: UnitResource): readonly
   const [round, setRound] = useState(0);
   const keeper = keeperOf(unit.id);
   const structure = structureOf(document.circuit);
-  const names = [...new Set(document.readouts.flatMap((r) => [r['from'], r['to'], r['net']]))].filter(
-    (n) => typeof n === 'string',
-  );
+  const names = [
+    ...new Set(
+      document.readouts.flatMap((r) =>
+        readoutFields(r).flatMap(({ field, value }) =>
+          field.type === 'name' && field.of.startsWith('net') && typeof value === 'string' ? [value] : [],
+        ),
+      ),
+    ),
+  ];
   const nameKey = names.join(' ');
   const nudgeKey = JSON.stringify(unit.nudges);
   const drawing = useMemo(

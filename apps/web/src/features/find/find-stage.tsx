@@ -1,5 +1,13 @@
-import type { CreateEvidence, IntakeData } from '@halfsplit/contract';
-import { cautionsOf, offeredTests, preparePath, whyTest, rateTest, type ProposedTest } from '@halfsplit/core';
+import type { Hazard, CreateEvidence, IntakeData } from '@halfsplit/contract';
+import {
+  cautionsOf,
+  offeredTests,
+  preparePath,
+  restingVolts,
+  whyTest,
+  rateTest,
+  type ProposedTest,
+} from '@halfsplit/core';
 import { Button, Segmented } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -32,7 +40,10 @@ export function FindStage() {
     () => preparePath(document.path ?? { blocks: [], links: [] }, document.circuit),
     [document.path, document.circuit],
   );
-  const tests = useMemo(() => offeredTests(path, unit.hazards), [path, unit.hazards]);
+  const tests = useMemo(
+    () => offeredTests(path, { hazards: unit.hazards, volts: restingVolts(document.circuit) }),
+    [path, unit.hazards, document.circuit],
+  );
   const next = state?.next ?? [];
   const current = currentTest(chosen);
   function currentTest(id: string | null): ProposedTest | null {
@@ -277,7 +288,7 @@ function toCome(count: number, isConvincing: boolean): string {
   return `about ${count} more ${count === 1 ? 'test' : 'tests'}`;
 }
 
-function HazardNote({ hazards }: { hazards: readonly string[] }) {
+function HazardNote({ hazards }: { hazards: readonly Hazard[] }) {
   const serious = cautionsOf(hazards.filter((h) => h !== 'battery only' && h !== 'hot parts'));
   if (serious.length === 0) return null;
   return <p className="hs-caution">{serious[0]}</p>;
@@ -296,7 +307,7 @@ function Conviction({ name, share, isConvicted, hasParts, onConvict, onParts }: 
   return (
     <div className="hs-conviction" role="status">
       <p>
-        <strong>{name}</strong> holds {Math.round(share * 100)} % of the suspicion.
+        <strong>{name}</strong> holds {Math.round(share * 100)} % of the chance.
       </p>
       {!isConvicted && (
         <Button type="primary" onClick={onConvict}>

@@ -136,7 +136,7 @@ export function PartsSearch({ title, refs, onRecord, onConvict, onBack }: Props)
           <thead>
             <tr>
               <th>Part and fault</th>
-              <th className="hs-right">share</th>
+              <th className="hs-right">chance</th>
               <th aria-label="Actions" />
             </tr>
           </thead>

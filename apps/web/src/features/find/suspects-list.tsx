@@ -24,7 +24,7 @@ export function SuspectsList({ state, path, views, selected, onSelect }: Props) 
       <thead>
         <tr>
           <th>Suspects</th>
-          <th className="hs-right">share</th>
+          <th className="hs-right">chance</th>
           <th>why</th>
         </tr>
       </thead>

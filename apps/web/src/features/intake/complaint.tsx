@@ -1,5 +1,5 @@
 import { SoundOutlined } from '@ant-design/icons';
-import { HAZARDS, HEARD, type Heard } from '@halfsplit/contract';
+import { HAZARDS, HEARD, type Heard, type Hazard } from '@halfsplit/contract';
 import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
 import { useState } from 'react';
 import { useUnitContext } from '../../app/unit-context.tsx';
@@ -91,14 +91,19 @@ export function Complaint() {
       </label>
       <Select
         id="hazards"
-        mode="tags"
+        mode="multiple"
         className="hs-wide"
         value={unit.hazards}
         options={HAZARDS.map((h) => ({ value: h }))}
-        onChange={(hazards: string[]) =>
+        onChange={(hazards: Hazard[]) =>
           change({ type: 'update-unit', seen: unit.version, values: { hazards } })
         }
         placeholder="Mains, valve high tension, battery only"
+      />
+      <Kept
+        label="What else can hurt"
+        value={unit.hazardNotes}
+        onKeep={(hazardNotes) => change({ type: 'update-unit', seen: unit.version, values: { hazardNotes } })}
       />
     </section>
   );

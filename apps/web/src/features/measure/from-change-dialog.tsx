@@ -6,7 +6,7 @@ import {
   type ChangeKind,
   type Part,
   type QuantityKind,
-  type UnknownValue,
+  type ValueFromChange,
 } from '@halfsplit/core';
 import { Input, Modal, Select } from 'antd';
 import { useState } from 'react';
@@ -151,9 +151,13 @@ export function FromChangeDialog({ onClose }: { onClose: () => void }) {
   );
 }
 
-const errorPercent = ({ sigma, value }: UnknownValue) => Number(((100 * sigma) / value).toPrecision(2));
+const errorPercent = ({ sigma, value }: ValueFromChange) => Number(((100 * sigma) / value).toPrecision(2));
 
-function answerWords(found: UnknownValue | null, words: KindWords, kind: 'capacitor' | 'resistor'): string {
+function answerWords(
+  found: ValueFromChange | null,
+  words: KindWords,
+  kind: 'capacitor' | 'resistor',
+): string {
   if (!found) return 'It cannot have changed that way: look at the three numbers again.';
   const unit = kind === 'capacitor' ? 'F' : 'ohm';
   return `${words.unknown}: ${formatQuantity(found.value, unit, { digits: 3 })} ± ${formatQuantity(found.sigma, unit, { digits: 2 })}. ${found.law[0]!.toUpperCase()}${found.law.slice(1)}.`;

@@ -1,5 +1,5 @@
 import type { UnitResource } from '@halfsplit/contract';
-import { readingsByPart } from '@halfsplit/core';
+import { isPolarised, readingsByPart } from '@halfsplit/core';
 import type { Harm, JudgeRequest } from '../../compute/measuring.ts';
 import { boardWalk } from './board-walk.ts';
 import { verdictKey, type Order } from './run.ts';
@@ -40,7 +40,7 @@ function suspicionOf(unit: UnitResource): (ref: string) => number {
   const blockOf = new Map(
     (unit.path?.blocks ?? []).flatMap((b) => (b.parts ?? []).map((r) => [r, b.id] as const)),
   );
-  const isWet = (ref: string) => unit.parts.find((p) => p.part.ref === ref)?.part['polarised'] === true;
+  const isWet = (ref: string) => unit.parts.some((p) => p.part.ref === ref && isPolarised(p.part));
   return (ref) => {
     const block = blockOf.get(ref) ?? '-';
     return (

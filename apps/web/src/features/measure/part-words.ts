@@ -1,7 +1,8 @@
 import {
   aspectsOf,
   aspectText,
-  bjtSign,
+  isPType,
+  markedValue,
   formatQuantity,
   KINDS,
   QUANTITY_KINDS,
@@ -25,15 +26,16 @@ export const readingWords = (
 /** What is printed on a part, with its tolerance. */
 export function markingOf(part: Part): string {
   if (KINDS[part.kind].value === null) return part.model ?? KINDS[part.kind].words;
-  if (typeof part.marked !== 'number') return 'no marking';
-  const value = formatQuantity(part.marked, unitOfPart(part));
+  const marked = markedValue(part);
+  if (typeof marked !== 'number') return 'no marking';
+  const value = formatQuantity(marked, unitOfPart(part));
   if (['speaker', 'headphone', 'load'].includes(part.kind)) return `nominal ${value}`;
   return `${value} ±${Number((usualTolerance(part) * 100).toPrecision(2))} %`;
 }
 
 /** What can be typed of a part beside its value, as it is typed: "be 0.65V", "gain 200". */
 export function typedAspects(part: Part): string[] {
-  const blocking = part.kind === 'bjt' && bjtSign(part) < 0 ? ['b-e', 'b-c'] : REVERSED;
+  const blocking = part.kind === 'bjt' && isPType(part) ? ['b-e', 'b-c'] : REVERSED;
   return aspectsOf(part)
     .filter((a) => !blocking.includes(a.id))
     .map((a) => {

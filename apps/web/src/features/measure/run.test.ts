@@ -1,5 +1,5 @@
 import type { ReadingResource, UnitResource } from '@halfsplit/contract';
-import { formatSheetLine, normalisePart, parseSheetLine } from '@halfsplit/core';
+import { formatSheetLine, readPart, parseSheetLine } from '@halfsplit/core';
 import { describe, expect, it } from 'vitest';
 import { byHarm, measuredParts, nextToMeasure, ordered, repeated } from './run.ts';
 
@@ -40,7 +40,7 @@ const part = (ref: string) => {
   const line = LINES.find((l) => l.startsWith(`${ref} `))!;
   const read = parseSheetLine(line);
   if (!read.ok) throw new Error(line);
-  return normalisePart(read.part as never, ref, []);
+  return readPart(read.part as never, ref, []);
 };
 
 describe('a measuring run', () => {

@@ -4,7 +4,7 @@ import {
   bareAspect,
   judgeReading,
   KINDS,
-  normalisePart,
+  readPart,
   readingsByPart,
   severity,
   type Part,
@@ -51,7 +51,7 @@ export function measuredParts(
 ): MeasuredPart[] {
   const byPart = readingsByPart(unit);
   return unit.parts.flatMap((resource) => {
-    const part = normalisePart(resource.part, resource.part.ref, []);
+    const part = readPart(resource.part, resource.part.ref, []);
     const isInRun = isMeasurable(part);
     if (!isInRun && aspectsOf(part).length === 0) return [];
     const all = byPart.get(resource.id) ?? [];

@@ -16,6 +16,7 @@ const analysis: LayerAnalysis = {
   reason: null,
   supplies: { V1: 0.1 },
   gainDb: null,
+  overRated: [],
 };
 const volt = (net: string, value: number, unit: 'V' | 'Vrms' | 'Vpp' = 'V') =>
   tellVoltage({ kind: 'voltage', at: net, net, value, unit }, document, analysis);

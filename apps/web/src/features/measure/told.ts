@@ -5,8 +5,10 @@ import {
   judgeOffset,
   judgeRipple,
   judgeVoltage,
+  markedValue,
   preparePath,
   reservoirAt,
+  resolveLayer,
   type Entry,
   type Part,
   type SmallVerdict,
@@ -25,10 +27,9 @@ const SPEAKERS: readonly Part['kind'][] = ['speaker', 'headphone', 'load'];
 const MAINS_HZ = 50;
 
 export function tellEsr(part: Part | undefined, esr: number): Told | null {
-  const marked = part?.marked;
+  const marked = part && markedValue(part);
   if (!part || typeof marked !== 'number') return null;
-  const volt = typeof part['voltage'] === 'number' ? part['voltage'] : undefined;
-  return toTold(part.ref, judgeEsr(marked, volt, esr));
+  return toTold(part.ref, judgeEsr(marked, part.voltage, esr));
 }
 
 const toTold = (head: string, { kind, sentence }: SmallVerdict): Told => ({
@@ -45,8 +46,8 @@ export function tellVoltage(
   const { at, net, value, unit } = entry;
   const expected = net === null ? undefined : analysis?.volts?.[net];
   if (unit === 'Vpp') {
-    const farad = net === null ? 0 : reservoirAt(document.circuit, net);
-    const supply = document.circuit.parts.find((p) => p.kind === 'supply' && p.pins['plus'] === net);
+    const farad = net === null ? 0 : reservoirAt(resolveLayer(document.circuit, 'found'), net);
+    const supply = document.circuit.parts.find((p) => p.kind === 'supply' && p.pins.plus === net);
     const ampere = (supply && analysis?.supplies[supply.ref]) ?? 0;
     return toTold(at, judgeRipple(value, expected ?? 0, { farad, ampere, mainsHz: MAINS_HZ }));
   }

@@ -3,6 +3,7 @@ import {
   judgeVoltage,
   netsOf,
   preparePath,
+  resolveLayer,
   restingCurrents,
   supplyVerdicts,
   type RestingCurrent,
@@ -111,10 +112,11 @@ function Hints({
 }) {
   const { layer } = useLayer();
   const known = useMemo(() => new Map([...volts, ...seen]), [volts, seen]);
-  const supplies = useMemo(() => supplyVerdicts(document.circuit, known), [document.circuit, known]);
+  const circuit = useMemo(() => resolveLayer(document.circuit, layer), [document.circuit, layer]);
+  const supplies = useMemo(() => supplyVerdicts(circuit, known), [circuit, known]);
   const currents = useMemo(
-    () => restingCurrents(document.circuit, layer, seen, volts).filter((c) => c.through.length > 0),
-    [document.circuit, layer, seen, volts],
+    () => restingCurrents(circuit, seen, volts).filter((c) => c.through.length > 0),
+    [circuit, seen, volts],
   );
   if (supplies.length === 0 && currents.length === 0) return null;
   return (

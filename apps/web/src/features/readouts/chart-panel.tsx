@@ -1,5 +1,5 @@
 import type { Layer } from '@halfsplit/contract';
-import { unitOf, type Unit } from '@halfsplit/core';
+import { unitOf, type Unit, transferEnds } from '@halfsplit/core';
 import { Button, Progress, Segmented } from 'antd';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useLayer } from '../../app/layer.tsx';
@@ -29,12 +29,10 @@ export function ChartPanel() {
   const { analysis, document, readoutId } = useUnitContext();
   const { layer } = useLayer();
   const [view, setView] = useState<View>('response');
-  const hasNets = (r: (typeof document.readouts)[number]) =>
-    typeof r['from'] === 'string' && typeof r['to'] === 'string';
+  const chosen = document.readouts.find((r) => r.id === readoutId);
   const named =
-    document.readouts.find((r) => r.id === readoutId && hasNets(r)) ?? document.readouts.find(hasNets);
-  const from = named?.['from'] as string | undefined;
-  const to = named?.['to'] as string | undefined;
+    chosen && transferEnds(chosen) ? chosen : document.readouts.find((r) => transferEnds(r) !== null);
+  const { from, to } = (named && transferEnds(named)) ?? {};
   const moved = document.readouts.find((r) => r.id === readoutId)?.id ?? named?.id;
   const request = useMemo(
     (): DeepRequest | null =>

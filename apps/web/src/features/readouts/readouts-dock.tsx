@@ -1,10 +1,11 @@
 import { DownOutlined, EditOutlined, PlusOutlined, UpOutlined } from '@ant-design/icons';
-import type { Layer, ReadoutResource } from '@halfsplit/contract';
+import { readoutDefinitionOf, type Layer, type ReadoutResource } from '@halfsplit/contract';
 import {
   formatWant,
   outsideBy,
   parseValue,
-  READOUTS,
+  describeReadout,
+  quantityOf,
   unitOf,
   type Readout,
   type ReadoutAnswer,
@@ -128,17 +129,13 @@ interface LineProps {
 }
 
 function ReadoutLine({ resource, readout, row, isSelected, onSelect, onEdit }: LineProps) {
-  const { analysis } = useUnitContext();
-  const isPending = READOUTS[readout.kind].isSlow === true && analysis?.isSlowPending !== false;
-  const unit = row?.unit ?? unitOf(readout);
+  const { analysis, document } = useUnitContext();
+  const isPending = readoutDefinitionOf(readout.kind).isSlow === true && analysis?.isSlowPending !== false;
+  const unit = row?.unit ?? unitOf(readout, document.readouts);
   return (
     <tr className={isSelected ? 'hs-row-selected' : undefined} onClick={onSelect}>
       <td>
-        <button
-          className="hs-link hs-readout-name"
-          onClick={onSelect}
-          title={READOUTS[readout.kind].describe(readout)}
-        >
+        <button className="hs-link hs-readout-name" onClick={onSelect} title={describeReadout(readout)}>
           {readout.name}
         </button>
       </td>
@@ -207,10 +204,10 @@ function ValueCell({ layer, unit, isPending, readout, answer, before }: ValueCel
 
 /** What the bench says, typed in. */
 function BenchCell({ resource, readout }: { resource: ReadoutResource; readout: Readout }) {
-  const { unit, change } = useUnitContext();
+  const { unit, document, change } = useUnitContext();
   const [text, setText] = useState<string | null>(null);
   const last = unit.readings.filter((r) => r.readoutId === resource.id && !r.withdrawn).at(-1);
-  const quantity = READOUTS[readout.kind].quantity ?? 'number';
+  const quantity = quantityOf(readout, document.readouts);
   const parsed =
     text === null || text.trim() === '' ? null : parseValue(text, { kind: quantity, purpose: 'reading' });
   const onKey = (event: KeyboardEvent) => {
@@ -230,7 +227,9 @@ function BenchCell({ resource, readout }: { resource: ReadoutResource; readout: 
       setText(null);
     } else if (!parsed) setText(null);
   };
-  const shown = last ? readoutText(typeof last.value === 'number' ? last.value : null, unitOf(readout)) : '';
+  const shown = last
+    ? readoutText(typeof last.value === 'number' ? last.value : null, unitOf(readout, document.readouts))
+    : '';
   if (text === null) {
     return (
       <td className="hs-number">

@@ -4,7 +4,7 @@ import {
   formatWant,
   judgeReading,
   parseWant,
-  READOUTS,
+  quantityOf,
   unitOf,
   valueOnLayer,
   wantedRange,
@@ -36,9 +36,9 @@ export function GoalForm({ search }: { search: Search }) {
       </div>
     );
   }
-  const unit = unitOf(readout);
+  const unit = unitOf(readout, document.readouts);
   const text = typed?.id === readout.id ? typed.text : formatWant(readout.want, unit);
-  const want = parseWant(text, READOUTS[readout.kind].quantity ?? 'number');
+  const want = parseWant(text, quantityOf(readout, document.readouts));
   const may = chosen ?? suggested(document);
   const isUsable = want !== undefined && wantedRange(want) !== undefined;
   const find = () => {
@@ -46,6 +46,7 @@ export function GoalForm({ search }: { search: Search }) {
     search.start({
       circuit: document.circuit,
       readouts: document.readouts,
+      settings: document.settings,
       layer: 'planned',
       goal: { readoutId: readout.id, want },
       may,

@@ -6,7 +6,12 @@ import type { SolveOutcome } from '../../compute/engine.ts';
 export type SearchState =
   | { readonly is: 'idle' }
   | { readonly is: 'running'; readonly fraction: number }
-  | { readonly is: 'found'; readonly request: SolveRequest; readonly proposals: readonly Proposal[] }
+  | {
+      readonly is: 'found';
+      readonly request: SolveRequest;
+      readonly proposals: readonly Proposal[];
+      readonly isComplete: boolean;
+    }
   | { readonly is: 'refused'; readonly sentence: string };
 
 export interface Search {
@@ -38,7 +43,12 @@ export function useSearch(): Search {
         if (job.current !== mine) return;
         setState(
           outcome.ok
-            ? { is: 'found', request, proposals: outcome.proposals }
+            ? {
+                is: 'found',
+                request,
+                proposals: outcome.answer.proposals,
+                isComplete: outcome.answer.isComplete,
+              }
             : { is: 'refused', sentence: outcome.sentence },
         );
       },

@@ -5,7 +5,7 @@ import {
   besideLine,
   formatSheetLine,
   KINDS,
-  normalisePart,
+  readPart,
   parseSheetLine,
   QUANTITY_KINDS,
   type Part,
@@ -34,7 +34,7 @@ export function PartsSheet({ tabs }: { tabs: ReactNode }) {
 
   const edit = (resource: PartResource) => {
     setEditing(resource);
-    setLine(formatSheetLine(normalisePart(resource.part, resource.part.ref, [])));
+    setLine(formatSheetLine(readPart(resource.part, resource.part.ref, [])));
     selectRef(resource.part.ref);
     field.current?.focus();
   };
@@ -52,7 +52,7 @@ export function PartsSheet({ tabs }: { tabs: ReactNode }) {
     const { found: _found, ...part } = read.part;
     const known = editing ?? unit.parts.find((p) => p.part.ref === read.part.ref);
     if (known) {
-      const { found: _measured, ...kept } = besideLine(normalisePart(known.part, known.part.ref, []));
+      const { found: _measured, ...kept } = besideLine(readPart(known.part, known.part.ref, []));
       change({
         type: 'update-part',
         partId: known.id,

@@ -2,7 +2,7 @@ import type { ReadingCondition, UnitResource } from '@halfsplit/contract';
 import Papa from 'papaparse';
 import { KINDS, type Part } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
-import { aspectNamed, aspectsOf, bareAspect } from '../meter/index.ts';
+import { aspectNamed, aspectsOf, bareAspect } from '../judge/index.ts';
 import { parseValue, QUANTITY_KINDS } from '../quantity/index.ts';
 
 /** Columns of a table of readings; the first two are needed. */

@@ -1,5 +1,12 @@
 import type { ReadingCondition } from '@halfsplit/contract';
-import { KINDS, type LayerValue, type Part } from '../circuit/index.ts';
+import {
+  isPolarised,
+  KINDS,
+  markedValue,
+  usualTolerance,
+  type LayerValue,
+  type Part,
+} from '../circuit/index.ts';
 import { isUsualDrift, technologyOf } from './ageing.ts';
 import { formatCode, formatQuantity, QUANTITY_KINDS } from '../quantity/index.ts';
 
@@ -34,14 +41,6 @@ const SHORT_RATIO = 0.01;
 /** An electrolytic with less than this part of its capacity has dried out (common practice). */
 const DRY_RATIO = 0.5;
 
-/** Usual tolerance of a part whose marking does not give one, as a fraction (common practice). */
-export function usualTolerance(part: Part): number {
-  if (part.tolerance !== undefined) return part.tolerance;
-  if (part.kind === 'capacitor') return part['polarised'] === true ? 0.2 : 0.1;
-  if (part.kind === 'potentiometer') return 0.2;
-  return part.kind === 'inductor' ? 0.1 : 0.05;
-}
-
 /**
  * Judges a reading against the marking. In circuit, other paths can only lower a resistance and only raise a capacity,
  * so a deviation in that direction proves nothing until a leg is lifted; the other one convicts.
@@ -62,7 +61,7 @@ export function judgeReading(part: Part, reading: JudgedReading): Verdict {
     if (isInCircuit) return verdict('cannot say', null, 'reads short in circuit: lift a leg', false);
     return verdict('short', null, 'reads short', true);
   }
-  const marked = part.marked;
+  const marked = markedValue(part);
   if (typeof marked !== 'number' || !(marked > 0)) {
     const unit = QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'];
     return verdict(
@@ -93,7 +92,7 @@ export function judgeReading(part: Part, reading: JudgedReading): Verdict {
   if (isCapacitance && ratio < SHORT_RATIO)
     return verdict('open', deviation, 'has next to no capacity: open', true);
   if (isBeyond) {
-    const isDry = isCapacitance && part['polarised'] === true && ratio < DRY_RATIO;
+    const isDry = isCapacitance && isPolarised(part) && ratio < DRY_RATIO;
     const why = isDry
       ? ': dried out'
       : isUsualDrift(part, deviation)
@@ -131,7 +130,7 @@ const verdict = (
 function offBy(deviation: number, part: Part): string {
   const amount = Math.abs(deviation) * 100;
   const rounded = amount >= 10 ? Math.round(amount) : Number(amount.toFixed(1));
-  return `reads ${rounded} % ${deviation < 0 ? 'below' : 'above'} ${formatCode(part.marked as number, 3, part.kind === 'capacitor' ? 'F' : 'R')}`;
+  return `reads ${rounded} % ${deviation < 0 ? 'below' : 'above'} ${formatCode(Number(markedValue(part)), 3, part.kind === 'capacitor' ? 'F' : 'R')}`;
 }
 
 /** How far a verdict is from harmless, for sorting: the worst first. */

@@ -1,5 +1,4 @@
-import type { Layer } from '@halfsplit/contract';
-import { valueOnLayer, type Circuit, type Part } from '../circuit/index.ts';
+import type { LayerCircuit, Part } from '../circuit/index.ts';
 import { formatQuantity } from '../quantity/index.ts';
 import type { SmallVerdict } from './small-verdicts.ts';
 
@@ -52,7 +51,10 @@ export interface SupplyVerdict extends SmallVerdict {
 }
 
 /** Every chip whose supply pins have a known voltage, judged against what its type needs and stands. */
-export function supplyVerdicts(circuit: Circuit, volts: VoltsByNet): SupplyVerdict[] {
+export function supplyVerdicts(
+  circuit: Pick<LayerCircuit, 'ground' | 'parts'>,
+  volts: VoltsByNet,
+): SupplyVerdict[] {
   const at = (net: string | undefined) => (net === circuit.ground ? 0 : net && volts.get(net));
   return circuit.parts.flatMap((part): SupplyVerdict[] => {
     const pins = SUPPLY_PINS[part.kind];
@@ -95,8 +97,7 @@ const CURRENT_EDGE = 0.3;
  * Resistors at an active part come first.
  */
 export function restingCurrents(
-  circuit: Circuit,
-  layer: Layer,
+  circuit: LayerCircuit,
   measured: VoltsByNet,
   computed: VoltsByNet,
 ): RestingCurrent[] {
@@ -106,7 +107,7 @@ export function restingCurrents(
     circuit.parts.flatMap((p) => (p.kind === 'supply' ? Object.values(p.pins) : [])).concat(circuit.ground),
   );
   const found = circuit.parts.flatMap((part): RestingCurrent[] => {
-    const ohm = valueOnLayer(part, layer)?.value;
+    const ohm = part.value;
     const { a, b } = part.pins;
     if (part.kind !== 'resistor' || typeof ohm !== 'number' || a === undefined || b === undefined) return [];
     const across = (volts: VoltsByNet) => {
@@ -136,11 +137,11 @@ const RIPPLE_GOOD = 0.01;
 const RIPPLE_BAD = 0.1;
 const LEAST_RESERVOIR_F = 22e-6;
 
-/** Capacity from a net to ground that holds it up, F: electrolytics as they were found. */
-export function reservoirAt(circuit: Circuit, net: string): number {
+/** Capacity from a net to ground that holds it up, F: the electrolytics there. */
+export function reservoirAt(circuit: LayerCircuit, net: string): number {
   return circuit.parts.reduce((sum, p) => {
     const nets = Object.values(p.pins);
-    const value = valueOnLayer(p, 'found')?.value;
+    const { value } = p;
     const holds =
       p.kind === 'capacitor' &&
       nets.includes(net) &&

@@ -1,9 +1,16 @@
 import { NoOperatingPoint } from '../analysis/index.ts';
-import { KINDS, type Circuit, type Part } from '../circuit/index.ts';
+import {
+  KINDS,
+  markedValue,
+  resolveLayer,
+  usualTolerance,
+  type Circuit,
+  type Part,
+} from '../circuit/index.ts';
 import { HalfsplitError } from '../errors.ts';
 import { formatQuantity, QUANTITY_KINDS } from '../quantity/index.ts';
-import { Probe } from './instrument.ts';
-import { judgeReading, usualTolerance, type JudgedReading, type Verdict } from './verdict.ts';
+import { Probe } from '../meter/index.ts';
+import { judgeReading, type JudgedReading, type Verdict } from './verdict.ts';
 
 /** Where a part's own value lies, given what was read across it in circuit. An end that is open is infinite. */
 export interface OwnValue {
@@ -38,14 +45,17 @@ export function meterModeOf(part: Part): 'ohm' | 'cap' | null {
  */
 export function ownValueFrom(circuit: Circuit, part: Part, reading: number): OwnValue | null {
   const mode = meterModeOf(part);
-  const marked = part.marked;
+  const marked = markedValue(part);
   const { a, b } = part.pins;
   if (mode === null || typeof marked !== 'number' || a === undefined || b === undefined || a === b)
     return null;
   try {
-    const plain = { ...part, marked, found: null, planned: null, proven: null };
-    const around = { ...circuit, parts: circuit.parts.map((p) => (p.ref === part.ref ? plain : p)) };
-    const probe = new Probe(around, mode, a, b, { layer: 'found' });
+    const found = resolveLayer(circuit, 'found');
+    const around = {
+      ...found,
+      parts: found.parts.map((p) => (p.ref === part.ref ? { ...p, value: marked } : p)),
+    };
+    const probe = new Probe(around, mode, a, b);
     const others = probe.spreadWithout(part.ref);
     const expected = probe.readWith([{ ref: part.ref, value: marked }]);
     const signs = probe.signsOf(others);
@@ -65,7 +75,7 @@ export function ownValueFrom(circuit: Circuit, part: Part, reading: number): Own
     // With the others at their highest the part itself is at its lowest, and the other way about.
     const low = solveAt(1, reading * (1 - METER_SHARE));
     const high = solveAt(-1, reading * (1 + METER_SHARE));
-    return { low, high, expected, through: probe.pathAround(part.ref, others) };
+    return { low, high, expected, through: probe.pathAround(part.ref) };
   } catch (error) {
     if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return null;
     throw error;
@@ -100,7 +110,7 @@ export function judgeInCircuit(
 ): Verdict & { own?: OwnValue } {
   const plain = judgeReading(part, reading);
   if (reading.condition !== 'in circuit' || typeof reading.value !== 'number') return plain;
-  const marked = part.marked;
+  const marked = markedValue(part);
   const own = ownValueFrom(circuit, part, reading.value);
   if (!own || typeof marked !== 'number') return plain;
   const tolerance = usualTolerance(part);

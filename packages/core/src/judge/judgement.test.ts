@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../analysis/index.ts';
-import type { Circuit, Part, Readout } from '../circuit/index.ts';
-import { evaluateAll, outsideBy } from '../readouts/index.ts';
+import { markedValue, resolveLayer, usualTolerance, type Circuit, type Part } from '../circuit/index.ts';
+import { meterReading, unknownFromChange } from '../meter/index.ts';
+import { evaluateAll, outsideBy, type Readout } from '../readouts/index.ts';
 import { circuitOf, randomCircuit } from '../testing/circuits.ts';
 import {
   batchSuspects,
@@ -10,13 +11,10 @@ import {
   judgeInCircuit,
   judgeOffset,
   judgeVoiceCoil,
-  meterReading,
   ownValueFrom,
   rankDrifts,
   sistersOf,
   smallestReplacement,
-  unknownFromChange,
-  usualTolerance,
 } from './index.ts';
 
 const part = (circuit: Circuit, ref: string) => circuit.parts.find((p) => p.ref === ref)!;
@@ -66,20 +64,20 @@ describe('a reading in circuit', () => {
       const drawn = {
         ...plain,
         parts: plain.parts.map((p) =>
-          p.kind === 'resistor' && typeof p.marked === 'number'
-            ? { ...p, marked: p.marked * (1 + usualTolerance(p) * (2 * random() - 1)) }
+          p.kind === 'resistor'
+            ? { ...p, marked: Number(markedValue(p)) * (1 + usualTolerance(p) * (2 * random() - 1)) }
             : p,
         ),
       };
       const resistors = plain.parts.filter((p) => p.kind === 'resistor');
       const one = resistors[Math.floor(random() * resistors.length)]!;
-      const truth = (one.marked as number) * 3 ** (2 * random() - 1);
+      const truth = Number(markedValue(one)) * 3 ** (2 * random() - 1);
       const real = {
         ...drawn,
         parts: drawn.parts.map((p) => (p.ref === one.ref ? { ...p, marked: truth } : p)),
       };
       const { a, b } = one.pins as { a: string; b: string };
-      const { reading } = meterReading(real, 'ohm', a, b);
+      const { reading } = meterReading(resolveLayer(real, 'marked'), 'ohm', a, b);
       if (reading === null) continue;
       const own = ownValueFrom(plain, one, reading);
       if (!own) continue;
@@ -158,7 +156,7 @@ describe('does it matter', () => {
             ...drifted,
             parts: drifted.parts.map((p) => (refs!.includes(p.ref) ? { ...p, found: null } : p)),
           };
-          const [answer] = evaluateAll(mended, readouts, 'found');
+          const [answer] = evaluateAll(resolveLayer(mended, 'found'), readouts);
           expect(answer!.ok && outsideBy(answer!.value, readouts[0]!.want)).toBe(0);
         },
       ),

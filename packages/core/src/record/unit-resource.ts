@@ -1,7 +1,8 @@
 import type { ReadingResource, UnitResource } from '@halfsplit/contract';
-import type { LayerValue, Part, Readout, UnitDocument } from '../circuit/index.ts';
-import { foundValue } from '../meter/index.ts';
-import { normalisePart } from './unit-file.ts';
+import type { LayerValue, Part, UnitDocument } from '../circuit/index.ts';
+import type { Problem } from '../errors.ts';
+import { readModel, readPart, readReadout } from '../formats/index.ts';
+import { foundValue } from '../judge/index.ts';
 
 /** Readings of one part or readout that still count, oldest first. */
 export function readingsOf(
@@ -26,20 +27,32 @@ export function readingsByPart(unit: Pick<UnitResource, 'readings'>): ReadonlyMa
   return found;
 }
 
-/** A unit as the server keeps it, as the document that core computes with: the found layer comes from the readings. */
-export function documentFromResource(unit: UnitResource): UnitDocument {
+/**
+ * A unit as the server keeps it, as the document that core computes with: the found layer comes from the readings. What
+ * cannot be read of an older record is left out of the document and said in `problems`.
+ */
+export function documentFromResource(unit: UnitResource, problems: Problem[] = []): UnitDocument {
   const byPart = readingsByPart(unit);
   const parts = unit.parts.map(({ id, part }): Part => {
-    const plain = normalisePart(part, part.ref, []);
+    const plain = readPart(part, part.ref, problems);
     const found: LayerValue = foundValue(plain, byPart.get(id) ?? []);
     return found === null ? plain : { ...plain, found };
   });
+  const files = unit.readouts.map((r) => r.readout);
+  const models = unit.models.map((m) => readModel(m, `Model ${m.name}`, problems));
   return {
-    unit: { name: unit.name, kind: unit.kind, hazards: unit.hazards, notes: unit.notes },
-    circuit: { ground: unit.ground, parts, ...(unit.models.length > 0 ? { models: unit.models } : {}) },
+    unit: {
+      name: unit.name,
+      kind: unit.kind,
+      hazards: unit.hazards,
+      hazardNotes: unit.hazardNotes,
+      notes: unit.notes,
+    },
+    circuit: { ground: unit.ground, parts, ...(models.length > 0 ? { models } : {}) },
     ...(unit.path ? { path: unit.path } : {}),
     evidence: unit.evidence,
     intake: unit.intake,
-    readouts: unit.readouts.map((r) => r.readout as unknown as Readout),
+    readouts: files.map((r) => readReadout(r, `Readout "${r.name}"`, problems, files)),
+    ...(unit.settings.length > 0 ? { settings: unit.settings } : {}),
   };
 }

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { circuitOf } from '../testing/circuits.ts';
+import { markedCircuitOf } from '../testing/circuits.ts';
 import { judgeRipple, judgeVoltage, reservoirAt, restingCurrents, supplyVerdicts } from './index.ts';
 
-const circuit = circuitOf(
+const circuit = markedCircuitOf(
   [
     'V1 12V vcc 0',
     'C1 1000u polarised vcc 0',
@@ -51,7 +51,7 @@ describe('voltages of a unit that is on', () => {
       ['c', 9.8],
       ['e', 0.47],
     ]);
-    const [first, second] = restingCurrents(circuit, 'marked', seen, computed);
+    const [first, second] = restingCurrents(circuit, seen, computed);
     expect(first).toMatchObject({ ref: 'R1', through: ['Q1 c'], tone: 'out' });
     expect(first!.measured).toBeCloseTo(2e-3, 12);
     expect(first!.computed).toBeCloseTo(1e-3, 12);

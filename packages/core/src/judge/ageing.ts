@@ -1,4 +1,5 @@
-import type { Part } from '../circuit/index.ts';
+import type { Technology } from '@halfsplit/contract';
+import { isPolarised, type Part } from '../circuit/index.ts';
 
 /** What a technology usually does with age, and which way its value goes (common practice). */
 interface Ageing {
@@ -17,15 +18,11 @@ const AGEING = {
   paper: { words: 'paper takes up damp: it leaks, and reads high', drifts: 'up' },
   ceramic: { words: 'class 2 ceramic loses a few per cent a decade of hours', drifts: 'down' },
   mica: { words: 'silvered mica hardly ages; it can crackle under high tension', drifts: null },
-} as const satisfies Record<string, Ageing>;
-
-export type Technology = keyof typeof AGEING;
-export const TECHNOLOGIES = Object.keys(AGEING) as Technology[];
+} as const satisfies Record<Technology, Ageing>;
 
 /** The technology of a part as its sheet says it; a polarised capacitor is electrolytic unless it says otherwise. */
 export function technologyOf(part: Part): Technology | undefined {
-  const named = TECHNOLOGIES.find((t) => t === part['technology']);
-  return named ?? (part.kind === 'capacitor' && part['polarised'] === true ? 'electrolytic' : undefined);
+  return part.technology ?? (isPolarised(part) ? 'electrolytic' : undefined);
 }
 
 /** What usually becomes of a part with age, as a clause; undefined when its technology is not known. */

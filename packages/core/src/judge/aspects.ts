@@ -1,10 +1,19 @@
 import { NoOperatingPoint } from '../analysis/index.ts';
-import { parameter, type Circuit, type Part } from '../circuit/index.ts';
+import {
+  isPolarised,
+  markedValue,
+  resolvePart,
+  resolveLayer,
+  type Circuit,
+  type LayerCircuit,
+  type Part,
+  type PartOf,
+} from '../circuit/index.ts';
 import { taperFraction } from '../devices/index.ts';
 import { HalfsplitError } from '../errors.ts';
-import { modelParameters, withOwnModel } from '../models/index.ts';
+import { hasModelParameter, modelParameters } from '../models/index.ts';
 import { formatQuantity, type QuantityKind, type Unit } from '../quantity/index.ts';
-import { meterReading } from './instrument.ts';
+import { meterReading } from '../meter/index.ts';
 import { judgeVoiceCoil } from './small-verdicts.ts';
 import type { JudgedReading, Verdict, VerdictKind } from './verdict.ts';
 
@@ -140,7 +149,7 @@ export function judgeAspect(circuit: Circuit, part: Part, id: string, reading: J
       return judgeTravel(part, aspect, reading);
     default:
       return aspect.unit === 'ohm'
-        ? judgeWinding(part, aspect.id, parameter(part, aspect.id === 'p1-p2' ? 'rp' : 'rs'), reading)
+        ? judgeWinding(part, aspect.id, coilOhm(part, aspect.id), reading)
         : judgeJunction(circuit, part, aspect.id, reading);
   }
 }
@@ -209,12 +218,15 @@ function expectedJunction(
   black: string,
   isAlone: boolean,
 ): Shown | undefined {
-  const alone = { ...part, pins: Object.fromEntries(Object.keys(part.pins).map((pin) => [pin, `#${pin}`])) };
-  const around = isAlone ? { ...circuit, ground: `#${black}`, parts: [alone] } : circuit;
+  const found = resolvePart(part, 'found');
+  const alone = { ...found, pins: Object.fromEntries(Object.keys(part.pins).map((pin) => [pin, `#${pin}`])) };
+  const around: LayerCircuit = isAlone
+    ? { ground: `#${black}`, parts: [alone], models: circuit.models }
+    : resolveLayer(circuit, 'found');
   const { pins } = isAlone ? alone : part;
   if (pins[red] === undefined || pins[black] === undefined) return undefined;
   try {
-    const { reading, expected } = meterReading(around, 'diode', pins[red], pins[black], { layer: 'found' });
+    const { reading, expected } = meterReading(around, 'diode', pins[red], pins[black]);
     return { shown: reading, low: expected.low, high: expected.high };
   } catch (error) {
     if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return undefined;
@@ -229,8 +241,11 @@ const GAIN_HIGH = 2.5;
 function judgeGain(part: Part, { value, condition }: JudgedReading, circuit: Circuit): Verdict {
   if (typeof value !== 'number') return say(value, 'no gain at all');
   if (condition === 'in circuit') return say('cannot say', 'the circuit takes part in a gain: take it out');
-  const own = modelParameters(withOwnModel(part, circuit), { BF: 0 }).BF;
-  if (!(own > 0)) return say('no marking', `gain ${Math.round(value)}, with no type to compare`);
+  if (part.kind !== 'bjt') return say('cannot say', 'only a transistor has a gain');
+  const own = hasModelParameter(part, 'BF', circuit.models)
+    ? modelParameters<'bjt'>(part, circuit.models).BF
+    : undefined;
+  if (own === undefined) return say('no marking', `gain ${Math.round(value)}, with no type to compare`);
   const typical = Math.round(own);
   if (value < GAIN_LOW * own)
     return say(
@@ -254,11 +269,10 @@ function judgeLeakage(part: Part, { value }: JudgedReading): Verdict {
   if (value === 'short') return say('short', 'it conducts: shorted');
   if (value === 'open') return say('in', 'no leakage to be seen');
   const text = formatQuantity(value, 'A', { digits: 2 });
-  const { marked } = part;
-  const isWet = part['polarised'] === true;
+  const marked = markedValue(part);
   const limit =
-    isWet && typeof marked === 'number'
-      ? Math.max(LEAK_FLOOR_A, LEAK_PER_CV * marked * (parameter(part, 'voltage') ?? USUAL_RATING_V))
+    isPolarised(part) && typeof marked === 'number'
+      ? Math.max(LEAK_FLOOR_A, LEAK_PER_CV * marked * (part.voltage ?? USUAL_RATING_V))
       : FILM_LEAK_A;
   const most = formatQuantity(limit, 'A', { digits: 2 });
   if (value > limit) return say('high', `leaks ${text}, at most ${most} is usual: replace it`);
@@ -280,8 +294,15 @@ function judgeContact({ value }: JudgedReading): Verdict {
 }
 
 const isLoudspeaker = (part: Part) => ['speaker', 'headphone', 'load'].includes(part.kind);
-const windingOhm = (part: Part): number | undefined =>
-  isLoudspeaker(part) && typeof part.marked === 'number' ? part.marked : parameter(part, 'dcr');
+function windingOhm(part: Part): number | undefined {
+  const marked = markedValue(part);
+  if (isLoudspeaker(part) && typeof marked === 'number') return marked;
+  return part.kind === 'inductor' ? part.dcr : undefined;
+}
+
+/** Wire resistance of one winding of a transformer, ohm, where it is known. */
+const coilOhm = (part: Part, id: string): number | undefined =>
+  part.kind !== 'transformer' ? undefined : id === 'p1-p2' ? part.rp : part.rs;
 
 /** Copper warms and wire varies: a winding within this of its figure is whole (common practice). */
 const WINDING_SHARE = 0.25;
@@ -314,10 +335,11 @@ const LAW_EDGE = 0.2;
 const END_GOOD = 0.005;
 const END_BAD = 0.02;
 const END_FLOOR_OHM = 5;
-const TAPERS = ['linear', 'log', 'antilog'] as const;
+type Taper = NonNullable<PartOf<'potentiometer'>['taper']>;
+const TAPERS: readonly Taper[] = ['linear', 'log', 'antilog'];
 
 function judgeTravel(part: Part, aspect: Aspect, { value, condition }: JudgedReading): Verdict {
-  const whole = typeof part.found === 'number' ? part.found : part.marked;
+  const whole = resolvePart(part, 'found').value;
   if (value === 'open') return say('open', 'the track or the wiper is open');
   if (typeof whole !== 'number' || !(whole > 0)) return say('no marking', 'with no marking to compare');
   const shown = value === 'short' ? 0 : value;
@@ -328,8 +350,8 @@ function judgeTravel(part: Part, aspect: Aspect, { value, condition }: JudgedRea
   }
   if (condition === 'in circuit') return say('cannot say', 'the circuit takes part in the law: lift a leg');
   const share = shown / whole;
-  const distance = (taper: string) => Math.abs(share - taperFraction(taper, 0.5));
-  const taper = typeof part['taper'] === 'string' ? part['taper'] : 'linear';
+  const distance = (taper: Taper) => Math.abs(share - taperFraction(taper, 0.5));
+  const taper = (part.kind === 'potentiometer' ? part.taper : undefined) ?? 'linear';
   const text = `${Math.round(share * 100)} % at half travel`;
   if (distance(taper) <= LAW_GOOD) return say('in', `${text}: ${taper}`);
   const likest = [...TAPERS].sort((a, b) => distance(a) - distance(b))[0]!;

@@ -1,5 +1,13 @@
-import type { Circuit, Part, Readout } from '../circuit/index.ts';
-import { evaluateAll, outsideBy, READOUTS, wantedRange, type ReadoutAnswer } from '../readouts/index.ts';
+import { readoutDefinitionOf } from '@halfsplit/contract';
+import {
+  markedValue,
+  ownValue,
+  resolveLayer,
+  type Circuit,
+  type LayerCircuit,
+  type Part,
+} from '../circuit/index.ts';
+import { evaluateAll, outsideBy, wantedRange, type Readout, type ReadoutAnswer } from '../readouts/index.ts';
 import { judgeReading } from './verdict.ts';
 
 /** What one part's drift does. */
@@ -9,7 +17,7 @@ export interface Drift {
   readonly deviation: number | null;
   /** Largest move of a readout by this drift alone, as a share of the readout's wanted range or of its value. */
   readonly harm: number;
-  /** The readout moved most. */
+  /** The readout that it pushes out of its range, or where there is none the one moved most. */
   readonly readoutId: string | null;
   readonly advice: 'replace' | 'watch' | 'leave';
   /** One plain sentence. */
@@ -35,18 +43,16 @@ const MOST_TOGETHER = 4;
 const MOST_TRIED = 12;
 
 const drifted = (part: Part): boolean => {
-  const { found, marked } = part;
+  const [found, marked] = [ownValue(part, 'found'), markedValue(part)];
   if (found === undefined || found === null) return false;
   if (found === 'open' || found === 'short') return true;
   return typeof marked === 'number' && found !== marked;
 };
 
 /** The circuit with only some of the found values left; all others as marked. */
-function withOnly(circuit: Circuit, kept: ReadonlySet<string>): Circuit {
-  return {
-    ...circuit,
-    parts: circuit.parts.map((p) => (drifted(p) && !kept.has(p.ref) ? { ...p, found: null } : p)),
-  };
+function withOnly(circuit: Circuit, kept: ReadonlySet<string>): LayerCircuit {
+  const parts = circuit.parts.map((p) => (drifted(p) && !kept.has(p.ref) ? { ...p, found: null } : p));
+  return resolveLayer({ ...circuit, parts }, 'found');
 }
 
 /** A readout's move against what is wanted of it. */
@@ -56,12 +62,14 @@ function moveOf(readout: Readout, before: ReadoutAnswer, after: ReadoutAnswer): 
   const range = wantedRange(readout.want);
   const width = range && Number.isFinite(range.high - range.low) ? (range.high - range.low) / 2 : null;
   const usual =
-    READOUTS[readout.kind].unit === 'dB' ? USUAL_DB : Math.max(USUAL_SHARE * Math.abs(before.value), 1e-12);
+    readoutDefinitionOf(readout.kind).unit === 'dB'
+      ? USUAL_DB
+      : Math.max(USUAL_SHARE * Math.abs(before.value), 1e-12);
   return Math.abs(after.value - before.value) / (width ?? usual);
 }
 
 const quick = (readouts: readonly Readout[]) =>
-  readouts.filter((r) => READOUTS[r.kind].isSlow !== true && r.kind !== 'range');
+  readouts.filter((r) => readoutDefinitionOf(r.kind).isSlow !== true);
 
 /**
  * Every drifted part by what its drift does to the readouts, worst first: each drift alone in a circuit that is otherwise
@@ -69,31 +77,32 @@ const quick = (readouts: readonly Readout[]) =>
  */
 export function rankDrifts(circuit: Circuit, readouts: readonly Readout[]): Drift[] {
   const considered = quick(readouts);
-  const sound = evaluateAll(withOnly(circuit, new Set()), considered, 'found');
+  const sound = evaluateAll(withOnly(circuit, new Set()), considered);
   return circuit.parts
     .filter(drifted)
     .map((part): Drift => {
-      const moved = evaluateAll(withOnly(circuit, new Set([part.ref])), considered, 'found');
+      const moved = evaluateAll(withOnly(circuit, new Set([part.ref])), considered);
       const moves = considered.map((r, i) => moveOf(r, sound[i]!, moved[i]!));
       const harm = Math.max(0, ...moves);
       const most = harm > 0 ? considered[moves.indexOf(harm)]! : null;
-      const verdict = judgeReading(part, { value: part.found!, condition: 'leg lifted' });
+      const verdict = judgeReading(part, { value: ownValue(part, 'found')!, condition: 'leg lifted' });
       const isOut = verdict.kind !== 'in' && verdict.kind !== 'edge';
-      const pushesOut =
-        most !== null &&
-        considered.some((r, i) => {
-          const [a, b] = [sound[i]!, moved[i]!];
-          return a.ok && outsideBy(a.value, r.want) === 0 && (!b.ok || outsideBy(b.value, r.want) !== 0);
-        });
+      const out = considered.filter((r, i) => {
+        const [a, b] = [sound[i]!, moved[i]!];
+        return a.ok && outsideBy(a.value, r.want) === 0 && (!b.ok || outsideBy(b.value, r.want) !== 0);
+      });
+      // What is out matters more than what moved: it is named, the one that moved most first.
+      const worstOut = out.sort((a, b) => moves[considered.indexOf(b)]! - moves[considered.indexOf(a)]!)[0];
+      const pushesOut = worstOut !== undefined;
       const advice =
         pushesOut || harm >= REPLACE_SHARE ? 'replace' : harm >= WATCH_SHARE || isOut ? 'watch' : 'leave';
       return {
         ref: part.ref,
         deviation: verdict.deviation,
         harm,
-        readoutId: most?.id ?? null,
+        readoutId: (worstOut ?? most)?.id ?? null,
         advice,
-        why: whyOf(advice, most, harm, pushesOut, verdict.sentence),
+        why: whyOf(advice, worstOut ?? most, harm, pushesOut, verdict.sentence),
       };
     })
     .sort((a, b) => b.harm - a.harm);
@@ -124,9 +133,9 @@ export function smallestReplacement(circuit: Circuit, readouts: readonly Readout
       const answer = answers[i]!;
       return !answer.ok || outsideBy(answer.value, r.want) !== 0 ? [r.id] : [];
     });
-  const hopeless = new Set(outOf(evaluateAll(withOnly(circuit, new Set()), considered, 'found')));
+  const hopeless = new Set(outOf(evaluateAll(withOnly(circuit, new Set()), considered)));
   const outWith = (kept: ReadonlySet<string>) =>
-    outOf(evaluateAll(withOnly(circuit, kept), considered, 'found')).filter((id) => !hopeless.has(id));
+    outOf(evaluateAll(withOnly(circuit, kept), considered)).filter((id) => !hopeless.has(id));
   const order = rankDrifts(circuit, readouts).map((d) => d.ref);
   const all = new Set(order);
   const before = outWith(all);

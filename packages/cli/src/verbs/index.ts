@@ -1,0 +1,118 @@
+import type { Verb } from '../verb.ts';
+import { noise, poles, sensitivity, tolerance, transient } from './analysis.ts';
+import { ac, check, op, readouts } from './circuit.ts';
+import { drill, suspects } from './isolate.ts';
+import { meter } from './meter.ts';
+import { preferred, value } from './quantity.ts';
+import { solve } from './solve.ts';
+
+const LAYER = '[--layer marked|found|planned|proven]';
+
+/** The verbs of the command; each answers one JSON document. */
+export const VERBS: readonly Verb[] = [
+  {
+    name: 'check',
+    usage: `FILE ${LAYER}`,
+    does: 'Says what is wrong with a unit, and what was not understood of it.',
+    example: 'check preamp.halfsplit.json',
+    run: check,
+  },
+  {
+    name: 'op',
+    usage: `FILE ${LAYER}`,
+    does: 'The operating point: voltage of every net, current and heat of every part.',
+    example: 'op preamp.halfsplit.json --layer found',
+    run: op,
+  },
+  {
+    name: 'ac',
+    usage: `FILE --source REF --out NET|--current REF [--from 20 --to 20k --per-decade 20] ${LAYER}`,
+    does: 'The response relative to 1 V at a source.',
+    example: 'ac preamp.halfsplit.json --source G1 --out out --from 20 --to 20k',
+    run: ac,
+  },
+  {
+    name: 'noise',
+    usage: `FILE --out NET [--source REF --from 20 --to 20k --weighting none|A|468 --level V] ${LAYER}`,
+    does: 'Noise at a net, over a band, and who makes it.',
+    example: 'noise preamp.halfsplit.json --out out --weighting A',
+    run: noise,
+  },
+  {
+    name: 'transient',
+    usage: `FILE --stop S --out NET[,NET] [--step S --start zero|op] ${LAYER}`,
+    does: 'A run in time.',
+    example: 'transient preamp.halfsplit.json --stop 10ms --out out --step 20us',
+    run: transient,
+  },
+  {
+    name: 'poles',
+    usage: `FILE ${LAYER}`,
+    does: 'Natural frequencies about the operating point.',
+    example: 'poles preamp.halfsplit.json',
+    run: poles,
+  },
+  {
+    name: 'tolerance',
+    usage: `FILE --readout ID [--runs 10000 --seed 1 --distribution uniform|normal --seconds 20] ${LAYER}`,
+    does: 'Spread of a readout over the tolerances of its parts.',
+    example: 'tolerance preamp.halfsplit.json --readout gain --runs 2000 --seed 1',
+    run: tolerance,
+  },
+  {
+    name: 'sensitivity',
+    usage: `FILE --readout ID ${LAYER}`,
+    does: 'How far each part moves a readout, a per cent of its value.',
+    example: 'sensitivity preamp.halfsplit.json --readout gain',
+    run: sensitivity,
+  },
+  {
+    name: 'readouts',
+    usage: 'FILE',
+    does: 'Every readout on every layer.',
+    example: 'readouts preamp.halfsplit.json',
+    run: readouts,
+  },
+  {
+    name: 'meter',
+    usage: `FILE --between NETA,NETB [--mode ohm|cap|diode|dcv --input-ohm 10M] ${LAYER}`,
+    does: 'What an instrument would show, in circuit; the red lead is on the first net.',
+    example: 'meter preamp.halfsplit.json --between out,0 --mode ohm',
+    run: meter,
+  },
+  {
+    name: 'suspects',
+    usage: 'FILE [--school value|inject|trace|halve]',
+    does: 'The suspects among blocks after what was seen, and the next best tests.',
+    example: 'suspects intercom.halfsplit.json',
+    run: suspects,
+  },
+  {
+    name: 'drill',
+    usage: 'FILE [--fault ID --wrong 0.05 --runs 1000 --seed 1 --school value|inject|trace|halve]',
+    does: 'Plays the search against planted faults.',
+    example: 'drill intercom.halfsplit.json --wrong 0.05 --runs 1000 --seed 1',
+    run: drill,
+  },
+  {
+    name: 'solve',
+    usage: `FILE [--readout ID --may R1,R2 --series E24 --most 20 --seconds 20] ${LAYER}`,
+    does: 'Value changes that bring a readout into its wanted range.',
+    example: 'solve preamp.halfsplit.json --readout gain --may R3,R4 --series E24',
+    run: solve,
+  },
+  {
+    name: 'value',
+    usage: `TEXT [--kind resistor|capacitor|inductor]`,
+    does: 'Reads a value in any notation of the trade.',
+    example: 'value 4k7',
+    run: value,
+  },
+  {
+    name: 'preferred',
+    usage: 'TEXT [--series E24 --kind resistor|capacitor|inductor]',
+    does: 'The nearest preferred value, and pairs that come closer.',
+    example: 'preferred 4.85k --series E12',
+    run: preferred,
+  },
+];

@@ -1,0 +1,24 @@
+import type { Layer } from '@halfsplit/contract';
+import { checkCircuit, resolveLayer, type UnitDocument } from '../circuit/index.ts';
+import type { Problem } from '../errors.ts';
+import { unknownModel } from '../models/index.ts';
+import { checkReadouts } from '../readouts/index.ts';
+import { checkRatings } from './ratings.ts';
+
+/**
+ * Everything that is wrong with a unit, or was not understood of it: its circuit as it is written down, type numbers that
+ * are not known, its readouts, and on a layer what is asked of parts beyond their ratings.
+ */
+export function checkUnit(document: UnitDocument, layer: Layer = 'marked'): Problem[] {
+  const { circuit, readouts, settings } = document;
+  return [
+    ...checkCircuit(circuit),
+    ...assumptionsOf(document),
+    ...checkReadouts(circuit, readouts, settings),
+    ...checkRatings(resolveLayer(circuit, layer)),
+  ];
+}
+
+/** What is assumed of parts whose type number is not known: every computation rests on it. */
+export const assumptionsOf = ({ circuit }: Pick<UnitDocument, 'circuit'>): Problem[] =>
+  circuit.parts.flatMap((part) => unknownModel(part, circuit.models) ?? []);

@@ -1,0 +1,20 @@
+export { assumptionsOf, checkUnit } from './check-unit.ts';
+export { checkRatings } from './ratings.ts';
+export { foundValue } from './found-value.ts';
+export { judgeReading, severity, type JudgedReading, type Verdict, type VerdictKind } from './verdict.ts';
+export { judgeInCircuit, meterModeOf, ownValueFrom, type OwnValue } from './in-circuit.ts';
+export { rankDrifts, smallestReplacement, type Drift, type Replacement } from './harm.ts';
+export { ageingWords, technologyOf } from './ageing.ts';
+export { aspectNamed, aspectsOf, aspectText, bareAspect, judgeAspect, type Aspect } from './aspects.ts';
+export {
+  judgeRipple,
+  judgeVoltage,
+  reservoirAt,
+  restingCurrents,
+  supplyVerdicts,
+  type RestingCurrent,
+  type SupplyVerdict,
+  type VoltsByNet,
+} from './powered.ts';
+export { batchSuspects, sistersOf } from './batch.ts';
+export { judgeEsr, judgeOffset, judgeVoiceCoil, type SmallVerdict } from './small-verdicts.ts';

@@ -1,0 +1,8 @@
+export { documentFromResource, readingsByPart, readingsOf } from './unit-resource.ts';
+export {
+  READING_COLUMNS,
+  readReadingsCsv,
+  writeReadingsCsv,
+  type ReadingRow,
+  type ReadingsCsv,
+} from './readings-csv.ts';
