@@ -100,8 +100,8 @@ const USUAL_STORED: Readonly<Partial<Record<Hazard, Stored>>> = {
   mains: { farad: 100e-6, volt: 325 },
   'large capacitors': { farad: 10e-3, volt: 63 },
 };
-/** Energy from which a capacitor counts as a large one, J. */
-const LARGE_J = 1;
+/** From this size a capacitor is what people call a large one, F (common practice). */
+const LARGE_F = 470e-6;
 
 /**
  * What is likely stored in a unit: of the capacitors of its circuit, each at its own computed voltage, the one with the
@@ -110,13 +110,12 @@ const LARGE_J = 1;
  */
 export function likelyStored(circuit: Circuit, hazards: readonly Hazard[]): Stored | null {
   const known = mostCharged(circuit);
-  const energy = known === null ? 0 : (known.farad * known.volt ** 2) / 2;
   for (const hazard of HAZARDS) {
     const usual = USUAL_STORED[hazard];
     if (!usual || !hazards.includes(hazard)) continue;
     // A mains-side reservoir is on no sheet of what lies behind the transformer, and high tension is told by its voltage.
     const isOnSheet =
-      known !== null && (hazard === 'large capacitors' ? energy >= LARGE_J : known.volt > SAFE_V);
+      known !== null && (hazard === 'large capacitors' ? known.farad >= LARGE_F : known.volt > SAFE_V);
     if (!isOnSheet) return { ...usual, isCautious: true };
   }
   return known;
