@@ -43,6 +43,25 @@ export default tseslint.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': 'error',
       eqeqeq: 'error',
+      // Parts and readouts are typed by their kinds: what a kind has is known by its name, never looked up by a text.
+      'dot-notation': 'error',
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'TSIndexSignature',
+          message: 'Give the fields their names, or use a Map or a Record of a union of names.',
+        },
+        {
+          selector:
+            "TSAsExpression[expression.type='TSAsExpression'][expression.typeAnnotation.type='TSUnknownKeyword']",
+          message: 'Read it through a schema or a guard instead of telling the compiler what it is.',
+        },
+        {
+          selector:
+            "MemberExpression[computed=true][property.type='Literal'][property.value=/^[a-z]/i][object.property.name=/^(pins|params|fields)$/]",
+          message: 'Pins, parameters and fields of a kind have names of their own.',
+        },
+      ],
       'no-eval': 'error',
       'no-new-func': 'error',
     },

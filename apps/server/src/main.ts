@@ -7,15 +7,15 @@ import { forgetOldWrites } from './writes.ts';
 
 /** How the start command tells the server what to do. */
 const environment = process.env;
-const databaseUrl = environment['HALFSPLIT_DATABASE_URL'];
+const databaseUrl = environment.HALFSPLIT_DATABASE_URL;
 if (databaseUrl === undefined) {
   process.stderr.write(
     'HALFSPLIT_DATABASE_URL is not set; use "npm start", which starts the database too.\n',
   );
   process.exit(2);
 }
-const port = Number(environment['HALFSPLIT_PORT'] ?? '4780');
-const demo = environment['HALFSPLIT_DEMO'] ?? 'first';
+const port = Number(environment.HALFSPLIT_PORT ?? '4780');
+const demo = environment.HALFSPLIT_DEMO ?? 'first';
 
 const database = connect(databaseUrl);
 await migrate(database);
@@ -23,7 +23,7 @@ await forgetOldWrites();
 if (demo === 'reset' || (demo === 'first' && (await isEmpty())))
   await loadDemo(database, DEMO_UNITS, demo === 'reset');
 
-const webRoot = environment['HALFSPLIT_WEB_ROOT'];
+const webRoot = environment.HALFSPLIT_WEB_ROOT;
 const app = await buildApp({ database, ...(webRoot === undefined ? {} : { webRoot }) });
 const address = await app.listen({ port, host: '127.0.0.1' });
 process.send?.({ listening: address });

@@ -94,15 +94,15 @@ describe('halfsplit', () => {
       '--per-decade',
       '1',
     );
-    expect(answer['frequencyHz']).toEqual([100, expect.closeTo(1000, 6), 10_000]);
+    expect(answer.frequencyHz).toEqual([100, expect.closeTo(1000, 6), 10_000]);
     const db = (f: number) => -10 * Math.log10(1 + (2 * Math.PI * f * 1e-4) ** 2);
-    expect(answer['magnitudeDb']).toEqual([100, 1000, 10_000].map((f) => expect.closeTo(db(f), 9)));
+    expect(answer.magnitudeDb).toEqual([100, 1000, 10_000].map((f) => expect.closeTo(db(f), 9)));
   });
 
   it('answers every readout on every layer, null with a reason where there is none', async () => {
     const { answer } = await command('readouts', await unitFile('d.json', divider));
     const close = (value: number) => expect.closeTo(value, 9);
-    expect(answer['readouts']).toMatchObject([
+    expect(answer.readouts).toMatchObject([
       { id: 'va', unit: 'V', marked: close(5), found: close(7.5), planned: close(7.5), proven: close(7.5) },
       { id: 'bad', marked: null, reasons: { marked: expect.stringContaining('zz') } },
     ]);
@@ -128,8 +128,8 @@ describe('halfsplit', () => {
       contributors: [{ ref: 'R3', share: expect.closeTo(1, 6) }],
     });
     const run = await command('transient', path, '--stop', '1ms', '--step', '0.1ms', '--out', 'out,a');
-    expect((run.answer['timeS'] as number[]).length).toBe(11);
-    expect((run.answer['nets'] as Record<string, number[]>)['a']!.at(-1)).toBeCloseTo(5, 9);
+    expect((run.answer.timeS as number[]).length).toBe(11);
+    expect((run.answer.nets as Record<string, number[]>).a!.at(-1)).toBeCloseTo(5, 9);
     const poles = await command('poles', path);
     expect(poles.answer).toMatchObject({
       stable: true,
@@ -141,7 +141,7 @@ describe('halfsplit', () => {
       worst: { low: expect.closeTo(4.75, 6), high: expect.closeTo(5.25, 6) },
       yield: 0,
     });
-    expect(tolerance.answer['contributions']).toMatchObject([
+    expect(tolerance.answer.contributions).toMatchObject([
       { share: expect.closeTo(0.5, 3) },
       { share: expect.closeTo(0.5, 3) },
       {},
@@ -162,7 +162,7 @@ describe('halfsplit', () => {
       '--most',
       '3',
     );
-    const [best] = answer['proposals'] as { changes: { ref: string; value: number }[]; missBy: number }[];
+    const [best] = answer.proposals as { changes: { ref: string; value: number }[]; missBy: number }[];
     expect(best).toMatchObject({ missBy: 0, changes: [{ ref: 'R1', value: 2000 }] });
   });
 
@@ -230,7 +230,7 @@ describe('halfsplit', () => {
     const file = await unitFile('slopes.json', divider);
     const { answer } = await command('sensitivity', file, '--readout', 'va');
     // V = 10 R2/(R1 + R2): 25 mV a per cent of either.
-    const slopes = answer['sensitivities'] as { ref: string; perPercent: number }[];
+    const slopes = answer.sensitivities as { ref: string; perPercent: number }[];
     expect(slopes.slice(0, 2).map((s) => [s.ref, Math.abs(s.perPercent).toFixed(4)])).toEqual(
       expect.arrayContaining([
         ['R1', '0.0250'],
@@ -245,10 +245,10 @@ describe('halfsplit', () => {
     const ohm = await command('meter', file, '--between', 'a,0', '--mode', 'ohm');
     expect(ohm.answer).toMatchObject({ unit: 'ohm', reading: expect.closeTo(1000, 3) });
     const found = await command('meter', file, '--between', 'a,0', '--mode', 'ohm', '--layer', 'found');
-    expect(found.answer['reading']).toBeCloseTo(3000, 2);
+    expect(found.answer.reading).toBeCloseTo(3000, 2);
     const volt = await command('meter', file, '--between', 'a,0', '--mode', 'dcv', '--input-ohm', '1k');
     // 10 V over 1k and 1k in parallel with the meter's 1k.
-    expect(volt.answer['reading']).toBeCloseTo(10 / 3, 4);
+    expect(volt.answer.reading).toBeCloseTo(10 / 3, 4);
     const open = await command('meter', file, '--between', 'in,a', '--mode', 'ohm');
     expect(open.answer).toMatchObject({ reading: null, overload: true });
     expect((await command('meter', file, '--between', 'a', '--mode', 'ohm')).sentence).toContain('two nets');
@@ -281,7 +281,7 @@ describe('halfsplit', () => {
     it('names suspects with their reasons, and the next test by information a minute', async () => {
       const file = await unitFile('search.json', chain([{ at: 'b->c', saw: 'good' }]));
       const { answer } = await command('suspects', file);
-      const suspects = answer['suspects'] as { id: string; probability: number; why: string }[];
+      const suspects = answer.suspects as { id: string; probability: number; why: string }[];
       expect(
         suspects
           .slice(0, 2)
@@ -289,7 +289,7 @@ describe('halfsplit', () => {
           .sort(),
       ).toEqual(['c', 'd']);
       expect(suspects.reduce((sum, s) => sum + s.probability, 0)).toBeGreaterThan(0.99);
-      const [next] = answer['next'] as { test: string; bits: number; minutes: number; why: string }[];
+      const [next] = answer.next as { test: string; bits: number; minutes: number; why: string }[];
       expect(next).toMatchObject({ test: 'c->d', minutes: 1, why: expect.stringContaining('bit in 1 min') });
       expect(next!.bits).toBeGreaterThan(0.5);
     });
@@ -304,8 +304,8 @@ describe('halfsplit', () => {
         ]),
       );
       const { answer } = await command('suspects', file);
-      expect(answer['contradictions']).toEqual([expect.stringContaining('cannot both be right')]);
-      expect(answer['ignored']).toEqual([{ at: 'zz', reason: 'there is no point, net or block "zz"' }]);
+      expect(answer.contradictions).toEqual([expect.stringContaining('cannot both be right')]);
+      expect(answer.ignored).toEqual([{ at: 'zz', reason: 'there is no point, net or block "zz"' }]);
     });
 
     it('drills every fault in log2 n tests, and with wrong answers repeatably', async () => {
@@ -313,7 +313,7 @@ describe('halfsplit', () => {
       const { answer } = await command('drill', file);
       expect(answer).toMatchObject({ meanTests: 2, meanMinutes: 2, worstTests: 2, foundShare: 1 });
       const one = await command('drill', file, '--fault', 'c');
-      expect(one.answer['faults']).toMatchObject([{ id: 'c', found: true }]);
+      expect(one.answer.faults).toMatchObject([{ id: 'c', found: true }]);
       const wrong = ['drill', file, '--wrong', '0.05', '--runs', '200', '--seed', '3'];
       expect((await command(...wrong)).answer).toEqual((await command(...wrong)).answer);
       expect((await command('drill', file, '--fault', 'zz')).code).toBe(2);

@@ -3,15 +3,16 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { ProblemError, UnreachableError } from './client.ts';
 import { Outbox, type OutboxPorts } from './outbox.ts';
 import { applyChange, type Change, type Write } from './pending.ts';
+import { partialUnit } from '../testing/partial-unit.ts';
 
-const unit = {
+const unit = partialUnit({
   id: 'u',
   version: 1,
   parts: [{ id: 'p', version: 3 }],
   readouts: [],
   photos: [],
   readings: [],
-} as unknown as UnitResource;
+});
 const note = (text: string): Change => ({ type: 'add-note', text });
 const stale = (version: number): ProblemDocument => ({
   type: 'about:blank',
@@ -132,11 +133,11 @@ describe('outbox', () => {
 
 describe('applyChange', () => {
   const part = { ref: 'R1', kind: 'resistor' as const, pins: { a: 'x', b: '0' }, marked: 1000 };
-  const start = {
+  const start = partialUnit({
     ...unit,
     nudges: {},
     parts: [{ id: 'p', version: 0, position: 0, part }],
-  } as unknown as UnitResource;
+  });
 
   it('shows a change before the server has it', () => {
     expect(

@@ -1,10 +1,11 @@
-import type { SheetPart, UnitResource } from '@halfsplit/contract';
+import type { SheetPart } from '@halfsplit/contract';
 import { describe, expect, it } from 'vitest';
 import { applyChange, rebased, requestFor, type Change } from './pending.ts';
+import { partialUnit } from '../testing/partial-unit.ts';
 
 const part: SheetPart = { ref: 'R1', kind: 'resistor', pins: { a: 'x', b: '0' }, marked: 1000 };
 const readout = { id: 'g', name: 'Gain', kind: 'gain' as const, from: 'a', to: 'b', frequencyHz: 1000 };
-const unit = {
+const unit = partialUnit({
   id: 'u',
   version: 4,
   name: 'Before',
@@ -14,7 +15,7 @@ const unit = {
   readings: [],
   evidence: [{ id: 'e', at: 'TP1', saw: 'hum', takenAt: '2026-01-01T00:00:00.000Z', withdrawn: false }],
   photos: [{ id: 'f', version: 0, name: 'Top', width: 10, height: 10, points: [] }],
-} as unknown as UnitResource;
+});
 const takenAt = '2026-01-02T00:00:00.000Z';
 
 /** Every kind of change, where it goes, and with which version it says it was made. */

@@ -22,7 +22,7 @@ export function ModeProvider({ children }: { children: ReactNode }) {
   useLayoutEffect(() => {
     for (const [name, value] of Object.entries(cssVariables(mode)))
       document.documentElement.style.setProperty(name, value);
-    document.documentElement.dataset['mode'] = mode;
+    document.documentElement.dataset.mode = mode;
     localStorage.setItem(STORAGE_KEY, mode);
   }, [mode]);
   const value = useMemo(

@@ -20,7 +20,7 @@ describe('analyse', () => {
     const quick = rows.map((r) => r.id);
     expect(quick).toContain('drive');
     expect(quick).not.toContain('bite');
-    expect(layers.marked.volts!['vb']).toBeCloseTo(4.5, 1);
+    expect(layers.marked.volts!.vb).toBeCloseTo(4.5, 1);
     expect(layers.marked.gainDb).toHaveLength(frequencyHz.length);
     const slow = analyseSlowly(document);
     expect(slow.map((r) => r.id)).toEqual(['bite', 'clean', 'tone']);

@@ -17,22 +17,22 @@ const VT = (BOLTZMANN * TEMPERATURE_K) / ELEMENTARY_CHARGE;
 describe('operating point, closed forms', () => {
   it('divides a voltage', () => {
     const { nets, parts } = solved(circuitOf('V1 10V vcc 0\nR1 3k vcc a\nR2 7k a 0'));
-    expect(nets['a']).toBeCloseTo(7, 12);
-    expect(parts['V1']!.current).toBeCloseTo(-1e-3, 14);
-    expect(parts['V1']!.power).toBeCloseTo(10e-3, 12);
-    expect(parts['R2']!.power).toBeCloseTo(7e-3, 12);
+    expect(nets.a).toBeCloseTo(7, 12);
+    expect(parts.V1!.current).toBeCloseTo(-1e-3, 14);
+    expect(parts.V1!.power).toBeCloseTo(10e-3, 12);
+    expect(parts.R2!.power).toBeCloseTo(7e-3, 12);
   });
 
   it('loads a supply with its own resistance, passes an inductor and blocks a capacitor', () => {
     const { nets } = solved(
       circuitOf('V1 9V vcc 0 resistance=1\nL1 10m vcc a dcr=2\nR1 6 a 0\nC1 1u a b\nR2 1k b 0'),
     );
-    expect(nets['a']).toBeCloseTo(6, 9);
-    expect(nets['b']).toBeCloseTo(0, 12);
+    expect(nets.a).toBeCloseTo(6, 9);
+    expect(nets.b).toBeCloseTo(0, 12);
   });
 
   it('sets a potentiometer by its taper: log has 10 % at half travel', () => {
-    const at = (line: string) => solved(circuitOf(`V1 10V vcc 0\n${line}`)).nets['w']!;
+    const at = (line: string) => solved(circuitOf(`V1 10V vcc 0\n${line}`)).nets.w!;
     expect(at('P1 10k linear 0 w vcc position=0.25')).toBeCloseTo(2.5, 9);
     expect(at('P1 10k log 0 w vcc position=0.5')).toBeCloseTo(1, 9);
     expect(at('P1 10k antilog 0 w vcc position=0.5')).toBeCloseTo(9, 9);
@@ -41,25 +41,25 @@ describe('operating point, closed forms', () => {
 
   it('takes an open part for a teraohm and a short for a milliohm', () => {
     const circuit = circuitOf('V1 10V vcc 0\nR1 1k vcc a\nR2 1k a 0');
-    expect(solved(withValues(circuit, 'marked', new Map([['R2', 'open']]))).nets['a']).toBeCloseTo(10, 6);
-    expect(solved(withValues(circuit, 'marked', new Map([['R2', 'short']]))).nets['a']).toBeCloseTo(1e-5, 9);
-    expect(solved(circuitOf('V1 10V vcc 0\nS1 open vcc a\nR2 1k a 0')).nets['a']).toBeCloseTo(0, 6);
-    expect(solved(circuitOf('V1 10V vcc 0\nF1 vcc a\nR2 1k a 0')).nets['a']).toBeCloseTo(10, 4);
+    expect(solved(withValues(circuit, 'marked', new Map([['R2', 'open']]))).nets.a).toBeCloseTo(10, 6);
+    expect(solved(withValues(circuit, 'marked', new Map([['R2', 'short']]))).nets.a).toBeCloseTo(1e-5, 9);
+    expect(solved(circuitOf('V1 10V vcc 0\nS1 open vcc a\nR2 1k a 0')).nets.a).toBeCloseTo(0, 6);
+    expect(solved(circuitOf('V1 10V vcc 0\nF1 vcc a\nR2 1k a 0')).nets.a).toBeCloseTo(10, 4);
   });
 
   it('settles a diode where the exponential law meets the load line', () => {
     const { nets, parts } = solved(circuitOf('V1 5V vcc 0\nR1 1k vcc a\nD1 a 0'));
-    const v = nets['a']!;
+    const v = nets.a!;
     expect((5 - v) / 1000).toBeCloseTo(1e-14 * Math.expm1(v / VT) + 1e-12 * v, 12);
-    expect(parts['D1']!.region).toBe('conducting');
+    expect(parts.D1!.region).toBe('conducting');
   });
 
   it('holds a zener at its main value', () => {
     const { nets, parts } = solved(circuitOf('V1 12V vcc 0\nR1 470 vcc a\nZ1 5V1 0 a'));
     // At IBV (1 mA) the law stands exactly at BV; at 15 mA it stands Vt ln 15 above.
-    const current = (12 - nets['a']!) / 470;
-    expect(nets['a']).toBeCloseTo(5.1 + VT * Math.log(current / 1e-3), 4);
-    expect(parts['Z1']!.region).toBe('breakdown');
+    const current = (12 - nets.a!) / 470;
+    expect(nets.a).toBeCloseTo(5.1 + VT * Math.log(current / 1e-3), 4);
+    expect(parts.Z1!.region).toBe('breakdown');
   });
 
   it('follows 1 + R2/R1 less the error of a finite gain', () => {
@@ -68,8 +68,8 @@ describe('operating point, closed forms', () => {
         'V1 12V vp 0\nV2 12V 0 vm\nV3 0.1V in 0\nU1 plus=in minus=m out=out vplus=vp vminus=vm AOL=1000\nR1 1k m 0\nR2 9k out m',
       ),
     );
-    expect(nets['out']).toBeCloseTo((0.1 * 1000) / (1 + 1000 / 10), 9);
-    expect(parts['U1']!.region).toBe('linear');
+    expect(nets.out).toBeCloseTo((0.1 * 1000) / (1 + 1000 / 10), 9);
+    expect(parts.U1!.region).toBe('linear');
   });
 
   it('stops an opamp at what the supply leaves', () => {
@@ -81,8 +81,8 @@ describe('operating point, closed forms', () => {
         ),
       ),
     );
-    expect(nets['out']).toBeCloseTo(12, 4);
-    expect(parts['U1']!.region).toBe('at its upper limit');
+    expect(nets.out).toBeCloseTo(12, 4);
+    expect(parts.U1!.region).toBe('at its upper limit');
   });
 });
 
@@ -113,9 +113,9 @@ describe('operating point of a transistor, by an independent iteration', () => {
       ),
     );
     const expected = biasByBisection(12, r1, r2, re, bf, 1e-14);
-    expect(nets['b']! - nets['e']!).toBeCloseTo(expected.vbe, 5);
-    expect(parts['Q1']!.current / expected.ic).toBeCloseTo(1, 4);
-    expect(parts['Q1']!.region).toBe('active');
+    expect(nets.b! - nets.e!).toBeCloseTo(expected.vbe, 5);
+    expect(parts.Q1!.current / expected.ic).toBeCloseTo(1, 4);
+    expect(parts.Q1!.region).toBe('active');
   });
 
   it('mirrors a pnp', () => {
@@ -126,16 +126,16 @@ describe('operating point of a transistor, by an independent iteration', () => {
       circuitOf('V1 12V 0 vee\nR1 220k vee b\nR2 47k b 0\nQ1 pnp c b e\nR3 4k7 vee c\nR4 1k e 0'),
     );
     for (const net of ['b', 'c', 'e']) expect(pnp.nets[net]).toBeCloseTo(-npn.nets[net]!, 9);
-    expect(pnp.parts['Q1']!.current).toBeCloseTo(-npn.parts['Q1']!.current, 12);
+    expect(pnp.parts.Q1!.current).toBeCloseTo(-npn.parts.Q1!.current, 12);
   });
 
   it('tells saturation and cut-off', () => {
-    expect(
-      solved(circuitOf('V1 12V vcc 0\nR1 10k vcc b\nQ1 npn c b 0\nR3 10k vcc c')).parts['Q1']!.region,
-    ).toBe('saturated');
-    expect(
-      solved(circuitOf('V1 12V vcc 0\nR1 10k b 0\nQ1 npn c b 0\nR3 10k vcc c')).parts['Q1']!.region,
-    ).toBe('cut off');
+    expect(solved(circuitOf('V1 12V vcc 0\nR1 10k vcc b\nQ1 npn c b 0\nR3 10k vcc c')).parts.Q1!.region).toBe(
+      'saturated',
+    );
+    expect(solved(circuitOf('V1 12V vcc 0\nR1 10k b 0\nQ1 npn c b 0\nR3 10k vcc c')).parts.Q1!.region).toBe(
+      'cut off',
+    );
   });
 });
 

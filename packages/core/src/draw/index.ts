@@ -4,9 +4,11 @@ export { flagsFor, layoutCircuit, type Drawing, type DrawnSymbol, type LayoutOpt
 export { classifyNets, type NetClass } from './rails.ts';
 export type { Wire } from './route.ts';
 export {
+  blockPins,
   CHARACTER_WIDTH,
   isTwoTerminal,
   TEXT_HEIGHT,
+  type BlockPins,
   type Box,
   type Label,
   type Placement,

@@ -1,5 +1,6 @@
+import { PART_KINDS } from '@halfsplit/contract';
 import { describe, expect, it } from 'vitest';
-import type { Circuit } from '../circuit/index.ts';
+import { KINDS, type Circuit, type Part } from '../circuit/index.ts';
 import { circuitOf, randomCircuit } from '../testing/circuits.ts';
 import { flagsFor, layoutCircuit, type Box, type Drawing, type Wire } from './index.ts';
 
@@ -94,6 +95,8 @@ function wiringFaults(circuit: Circuit, drawing: Drawing): string[] {
   return found;
 }
 
+const pinsOfKind = (kind: Part['kind']): readonly string[] => KINDS[kind].pins;
+
 const BOOSTER = circuitOf(`
   V1 9V vcc 0
   G1 10mV in 0
@@ -119,6 +122,44 @@ describe('layoutCircuit', () => {
       parts += circuit.parts.length;
     }
     expect(crossings / parts).toBeLessThan(0.12);
+  });
+
+  it.each(PART_KINDS)('joins every pin of a %s to its net, the optional ones too', (kind) => {
+    const pins = kind === 'box' || kind === 'clock' ? ['in', 'out', 'rset', 'gnd'] : pinsOfKind(kind);
+    const part = {
+      ref: 'X1',
+      kind,
+      pins: Object.fromEntries(pins.map((pin) => [pin, `n${pin}`])),
+      marked: 1,
+    } as Part;
+    const ends = pins.map((pin, i): Part => ({
+      ref: `R${i}`,
+      kind: 'resistor',
+      pins: { a: `n${pin}`, b: i === 0 ? '0' : 'n0' },
+      marked: 1e3,
+    }));
+    const circuit: Circuit = { ground: '0', parts: [part, ...ends] };
+    const drawing = layoutCircuit(circuit);
+    expect([...faults(drawing), ...wiringFaults(circuit, drawing)]).toEqual([]);
+    const drawn = drawing.symbols.find((s) => s.part.ref === 'X1')!;
+    expect(drawn.pins.map((p) => p.name).sort()).toEqual([...pins].sort());
+    for (const end of ends.slice(0, pins.length)) {
+      const wire = drawing.wires.some((w) => w.net === end.pins.a);
+      expect(wire || drawing.names.some((n) => n.net === end.pins.a)).toBe(true);
+    }
+  });
+
+  it('stands a transistor whose model is pnp, or p-channel, with its emitter or source up', () => {
+    const turned = (line: string, upper: string, lower: string) => {
+      const [symbol] = layoutCircuit(circuitOf(line)).symbols;
+      const y = (name: string) => symbol!.pins.find((p) => p.name === name)!.y;
+      return y(upper) < y(lower);
+    };
+    expect(turned('Q1 2N3906 c b e', 'e', 'c')).toBe(true);
+    expect(turned('Q1 2N3904 c b e', 'c', 'e')).toBe(true);
+    expect(turned('Q1 pnp c b e', 'e', 'c')).toBe(true);
+    expect(turned('Q1 kind=jfet polarity=n d g s', 'd', 's')).toBe(true);
+    expect(turned('Q1 kind=jfet polarity=p d g s', 's', 'd')).toBe(true);
   });
 
   it('lets the signal flow from left to right, with the supply up and the ground down', () => {

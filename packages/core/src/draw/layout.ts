@@ -1,4 +1,5 @@
 import { UnionFind, type Circuit, type Part } from '../circuit/index.ts';
+import { isPType } from '../models/index.ts';
 import { placeFlags, type Flag } from './flags.ts';
 import { footprint, type RailMark } from './footprint.ts';
 import { Placer } from './place.ts';
@@ -100,10 +101,20 @@ export function flagsFor(drawing: Drawing, texts: ReadonlyMap<string, string>): 
   return placeFlags(texts, drawing.wires, obstacles);
 }
 
-/** Parts with a designator of their own; a second one of the same name would stand in its place. */
+/**
+ * Parts with a designator of their own; a second one of the same name would stand in its place. A transistor says its
+ * polarity, its model's where it has none itself, since its symbol depends on it.
+ */
 function drawableParts(circuit: Circuit): Part[] {
   const seen = new Set<string>();
-  return circuit.parts.filter((p) => !seen.has(p.ref) && seen.add(p.ref) && Object.keys(p.pins).length > 0);
+  return circuit.parts
+    .filter((p) => !seen.has(p.ref) && seen.add(p.ref) && Object.keys(p.pins).length > 0)
+    .map((p) => (isPType(p, circuit.models) ? pType(p) : p));
+}
+
+function pType(part: Part): Part {
+  if (part.kind === 'bjt') return { ...part, polarity: 'pnp' };
+  return part.kind === 'jfet' || part.kind === 'mosfet' ? { ...part, polarity: 'p' } : part;
 }
 
 /** Free units between two islands of the drawing. */

@@ -262,15 +262,14 @@ export class Placer {
   /** A potentiometer stands with its grounded end down and its end at a supply up; others stand as they are drawn. */
   private uprightTurn(part: Part): Placement['turn'] {
     if (part.kind !== 'potentiometer') return 0;
-    const [lower, upper] = [this.classOf(part.pins['1'] ?? ''), this.classOf(part.pins['3'] ?? '')];
+    const [lower, upper] = [this.classOf(part.pins[1] ?? ''), this.classOf(part.pins[3] ?? '')];
     const isUpsideDown = (upper !== 'signal' && upper !== 'positive rail') || lower === 'positive rail';
     return isUpsideDown ? 2 : 0;
   }
 
   /** An active part with its control pin on the net's row, to the right of all that hangs there. */
   private standActive(part: Part, net: string, at: Point): void {
-    const isOpamp = part.kind === 'opamp';
-    const isFlipped = isOpamp && part.pins['plus'] === net;
+    const isFlipped = part.kind === 'opamp' && part.pins.plus === net;
     const turn = this.uprightTurn(part);
     const pin = pinsAt(part, { x: 0, y: 0, turn, isFlipped }).find((p) => part.pins[p.name] === net);
     const offset = pin ?? { x: 0, y: 0 };

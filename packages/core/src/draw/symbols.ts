@@ -85,6 +85,46 @@ const PENTODE: Shape = {
   body: box(-2, -2, 2, 2),
 };
 
+const REGULATOR: Shape = {
+  pins: [pin('in', -4, 0, -1, 0), pin('out', 4, 0, 1, 0), pin('gnd', 0, 2, 0, 1)],
+  body: box(-4, -1, 4, 2),
+};
+const CHANGEOVER: Shape = {
+  pins: [pin('com', -2, 0, -1, 0), pin('a', 2, -1, 1, 0), pin('b', 2, 1, 1, 0)],
+  body: box(-2, -2, 2, 2),
+};
+
+/** Pins of the left side of a chip or box that has an order of its own; the rest of its pins are on the right. */
+const LEFT_PINS: Partial<Record<Part['kind'], readonly string[]>> = {
+  timer555: ['reset', 'trig', 'thr', 'ctrl'],
+  relay: ['coilA', 'coilB'],
+  jack: ['sleeve'],
+};
+/** Right side, where the order from top to bottom is not that of the definition. */
+const RIGHT_PINS: Partial<Record<Part['kind'], readonly string[]>> = {
+  timer555: ['vcc', 'out', 'dis', 'gnd'],
+  relay: ['nc', 'com', 'no'],
+  jack: ['tip', 'tipSwitch', 'ring', 'ringSwitch'],
+};
+
+export interface BlockPins {
+  readonly left: readonly string[];
+  readonly right: readonly string[];
+}
+
+/** Connected pins of a part that is drawn as a rectangle, each side from the top down; undefined for other symbols. */
+export function blockPins(part: Part): BlockPins | undefined {
+  const names = Object.keys(part.pins);
+  if (part.kind === 'box' || part.kind === 'clock') {
+    const half = Math.ceil(names.length / 2);
+    return { left: names.slice(0, half), right: names.slice(half) };
+  }
+  const [left, right] = [LEFT_PINS[part.kind], RIGHT_PINS[part.kind]];
+  if (!left || !right) return undefined;
+  const isThere = (name: string) => names.includes(name);
+  return { left: left.filter(isThere), right: right.filter(isThere) };
+}
+
 /** A flipped amplifier has its inputs exchanged; its supply pins stay up and down. */
 const OPAMP_PLUS_UP: Shape = {
   ...OPAMP,
@@ -92,44 +132,52 @@ const OPAMP_PLUS_UP: Shape = {
 };
 
 function shapeOf(part: Part, isFlipped: boolean): Shape {
+  const rectangle = blockPins(part);
+  if (rectangle) return block(rectangle.left, rectangle.right);
   const pins = KINDS[part.kind].pins;
   switch (part.kind) {
     case 'bjt':
       // A pnp stands with its emitter up, where its supply is.
-      return part['polarity'] === 'pnp' ? controlled('b', 'e', 'c') : controlled('b', 'c', 'e');
+      return part.polarity === 'pnp' ? controlled('b', 'e', 'c') : controlled('b', 'c', 'e');
     case 'jfet':
     case 'mosfet':
-      return part['polarity'] === 'p' ? controlled('g', 's', 'd') : controlled('g', 'd', 's');
+      return part.polarity === 'p' ? controlled('g', 's', 'd') : controlled('g', 'd', 's');
     case 'triode':
       return controlled('g', 'a', 'k');
     case 'pentode':
       return PENTODE;
     case 'opamp': {
       const { pins, body } = isFlipped ? OPAMP_PLUS_UP : OPAMP;
-      return { pins: pins.filter((p) => part.pins[p.name] !== undefined), body };
+      return { pins: pins.filter((p) => p.name in part.pins), body };
     }
     case 'potentiometer':
       return POTENTIOMETER;
     case 'transformer':
       return TRANSFORMER;
-    case 'timer555':
-      return block(['reset', 'trig', 'thr', 'ctrl'], ['vcc', 'out', 'dis', 'gnd']);
-    case 'box': {
-      const names = Object.keys(part.pins);
-      const half = Math.ceil(names.length / 2);
-      return block(names.slice(0, half), names.slice(half));
-    }
+    case 'regulator':
+      return REGULATOR;
+    case 'changeover':
+      return CHANGEOVER;
     default:
       return twoTerminal(pins[0]!, pins[1]!);
   }
 }
 
 /** True for symbols with two ends that can lie or stand. */
-export const isTwoTerminal = (part: Part): boolean =>
-  part.kind !== 'box' && KINDS[part.kind].pins.length === 2;
+export const isTwoTerminal = (part: Part): boolean => !blockPins(part) && KINDS[part.kind].pins.length === 2;
 
 /** The pin that steers an active part, and so stands on its left. */
-export const CONTROL_PINS: readonly string[] = ['b', 'g', 'plus', 'minus', 'trig', 'thr'];
+export const CONTROL_PINS: readonly string[] = [
+  'b',
+  'g',
+  'plus',
+  'minus',
+  'trig',
+  'thr',
+  'in',
+  'com',
+  'coilA',
+];
 
 const turned = (x: number, y: number, turn: number): Point => {
   if (turn === 1) return { x: y, y: -x };
@@ -183,12 +231,19 @@ export interface Label {
   readonly box: Box;
 }
 
+/** Symbols with pins on both sides: their text stands above. */
+const LABELLED_ABOVE: ReadonlySet<Part['kind']> = new Set([
+  'opamp',
+  'transformer',
+  'regulator',
+  'changeover',
+]);
+
 /** Designator and value beside a symbol: to the right of a standing one, above and below a lying one. */
 export function labelsAt(part: Part, at: Placement, texts: readonly [ref: string, value: string]): Label[] {
   const body = bodyAt(part, at);
   const isLying = isTwoTerminal(part) && at.turn % 2 === 1;
-  const isBlock =
-    part.kind === 'box' || part.kind === 'timer555' || part.kind === 'opamp' || part.kind === 'transformer';
+  const isBlock = LABELLED_ABOVE.has(part.kind) || blockPins(part) !== undefined;
   const width = (text: string) => Math.max(LEAST_CHARACTERS, text.length) * CHARACTER_WIDTH;
   const label = (text: string, x: number, y: number, anchor: Label['anchor']): Label => {
     const w = width(text);

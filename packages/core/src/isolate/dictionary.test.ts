@@ -43,10 +43,10 @@ describe('fault dictionary', () => {
   it('knows the textbook signs: an open emitter resistor cuts off, a shorted base resistor saturates', () => {
     const volts = (circuit: LayerCircuit) =>
       Object.fromEntries(voltsOf(circuit).map((v, i) => [nets[i], v!]));
-    expect(volts(faulty('R4', 'open'))['c']).toBeCloseTo(12, 1);
-    expect(volts(faulty('R1', 'open'))['c']).toBeCloseTo(12, 2);
-    expect(volts(faulty('Q1', 'short, collector to emitter'))['e']).toBeCloseTo((12 * 1000) / 5701, 1);
-    expect(volts(faulty('C1', 'short'))['b']).toBeCloseTo(0, 6);
+    expect(volts(faulty('R4', 'open')).c).toBeCloseTo(12, 1);
+    expect(volts(faulty('R1', 'open')).c).toBeCloseTo(12, 2);
+    expect(volts(faulty('Q1', 'short, collector to emitter')).e).toBeCloseTo((12 * 1000) / 5701, 1);
+    expect(volts(faulty('C1', 'short')).b).toBeCloseTo(0, 6);
   });
 
   it('groups what cannot be told apart, and proposes the measurement that splits it', () => {

@@ -29,7 +29,7 @@ export function modelFromText(line: string): OwnModelResult {
   const params: Record<string, number | string> = polarity ? { polarity } : {};
   for (const word of words) {
     if (word === 'npn' || word === 'pnp' || word === 'n' || word === 'p') {
-      params['polarity'] = word;
+      params.polarity = word;
       continue;
     }
     const [parameter, text, ...more] = word.split('=');

@@ -12,7 +12,7 @@ const unit = {
     part,
   })),
   readings: [],
-} as unknown as UnitResource;
+} as Partial<UnitResource> as UnitResource;
 const read = (text: string) => {
   const { rows, problems } = readReadingsCsv(text, unit);
   return { rows: rows.map(({ line: _l, ...r }) => r), problems: problems.map((p) => p.message) };

@@ -1,8 +1,9 @@
-import type { PathData, UnitResource } from '@halfsplit/contract';
+import type { PathData } from '@halfsplit/contract';
 import { parseSheetLine, preparePath, testsOf, type UnitDocument } from '@halfsplit/core';
 import { describe, expect, it } from 'vitest';
 import { answersFor } from './answers.ts';
 import { measuredQuantities } from './measured.ts';
+import { partialUnit } from '../../testing/partial-unit.ts';
 
 const path: PathData = {
   blocks: [
@@ -71,15 +72,17 @@ describe('what a search among parts can use', () => {
     aspect: null,
     withdrawn: false,
   });
-  const document = { circuit: { ground: '0', parts: parts.map((p) => p.part) } } as unknown as UnitDocument;
+  const document = {
+    circuit: { ground: '0', parts: parts.map((p) => p.part) },
+  } as Partial<UnitDocument> as UnitDocument;
   const measured = (evidence: object[], readings: object[] = []) =>
     measuredQuantities(
-      {
+      partialUnit({
         parts,
         evidence,
         readings,
         path: { blocks: [], links: [], testPoints: [{ id: 'TP1', net: 'a' }] },
-      } as unknown as UnitResource,
+      }),
       document,
     );
 

@@ -1,8 +1,8 @@
-import type { UnitResource } from '@halfsplit/contract';
 import { describe, expect, it } from 'vitest';
 import { boardWalk } from './board-walk.ts';
+import { partialUnit } from '../../testing/partial-unit.ts';
 
-const unit = {
+const unit = partialUnit({
   parts: [
     ['R1', { a: 'in', b: 'x' }],
     ['R2', { a: 'x', b: '0' }],
@@ -23,7 +23,7 @@ const unit = {
     },
     { width: 100, height: 100, points: [{ target: 'far', x: 0, y: 0 }] },
   ],
-} as unknown as UnitResource;
+});
 
 describe('a walk over the board', () => {
   it('goes from the top left to the nearest part left, photo by photo; without a place a part is not in it', () => {

@@ -1,8 +1,9 @@
-import type { ReadingResource, UnitResource } from '@halfsplit/contract';
+import type { ReadingResource } from '@halfsplit/contract';
 import type { Drift } from '@halfsplit/core';
 import { describe, expect, it } from 'vitest';
 import { rankBy, readingsForCircuit } from './order.ts';
 import { markingOf, typedAspects } from './part-words.ts';
+import { partialUnit } from '../../testing/partial-unit.ts';
 
 const part = (ref: string, more: object = {}) => ({
   id: `id-${ref}`,
@@ -23,7 +24,7 @@ const reading = (ref: string, values: Partial<ReadingResource>): ReadingResource
   withdrawn: false,
   ...values,
 });
-const unit = {
+const unit = partialUnit({
   parts: [
     part('R1'),
     part('R2'),
@@ -47,7 +48,7 @@ const unit = {
     links: [],
   },
   photos: [],
-} as unknown as UnitResource;
+});
 const order = (rank: (ref: string) => number) => ['R1', 'R2', 'C1', 'Q1'].sort((a, b) => rank(b) - rank(a));
 
 describe('an order of the run', () => {

@@ -2,6 +2,7 @@ import type { ReadingResource, UnitResource } from '@halfsplit/contract';
 import { formatSheetLine, readPart, parseSheetLine } from '@halfsplit/core';
 import { describe, expect, it } from 'vitest';
 import { byHarm, measuredParts, nextToMeasure, ordered, repeated } from './run.ts';
+import { partialUnit } from '../../testing/partial-unit.ts';
 
 const LINES = [
   'V1 9V vcc 0',
@@ -32,7 +33,7 @@ function unitWith(
     takenAt: new Date(i * 1000).toISOString(),
     withdrawn: false,
   }));
-  return { parts, readings: made } as unknown as UnitResource;
+  return partialUnit({ parts, readings: made });
 }
 
 const refs = (list: readonly { part: { ref: string } }[]) => list.map((p) => p.part.ref);

@@ -1,4 +1,4 @@
-import type { Part } from '@halfsplit/core';
+import { blockPins, type BlockPins, type Part } from '@halfsplit/core';
 import type { ReactNode } from 'react';
 
 /** Symbols after IEC 60617 in the template's own frame (drawing units, standing, pins as in core/draw). */
@@ -91,38 +91,54 @@ function source(part: Part): ReactNode {
   );
 }
 
-function block(part: Part): ReactNode {
-  const names =
-    part.kind === 'timer555'
-      ? ['reset', 'trig', 'thr', 'ctrl', 'vcc', 'out', 'dis', 'gnd']
-      : Object.keys(part.pins);
-  const half = Math.ceil(names.length / 2);
-  const rows = Math.max(half, 1);
+function block({ left, right }: BlockPins): ReactNode {
+  const rows = Math.max(left.length, right.length, 1);
   const top = -(rows - 1);
+  const names = (side: readonly string[], x: number, anchor: 'start' | 'end') =>
+    side.map((name, i) => (
+      <text key={name} x={x} y={top + 2 * i + 0.35} textAnchor={anchor} className="hs-pin-name">
+        {name}
+      </text>
+    ));
   return (
     <>
       <rect x="-4" y={top - 1} width="8" height={rows * 2} className="hs-body" />
-      {names.map((name, i) => {
-        const isLeft = i < half;
-        const y = top + 2 * (isLeft ? i : i - half);
-        return (
-          <text
-            key={name}
-            x={isLeft ? -3.6 : 3.6}
-            y={y + 0.35}
-            textAnchor={isLeft ? 'start' : 'end'}
-            className="hs-pin-name"
-          >
-            {name}
-          </text>
-        );
-      })}
+      {names(left, -3.6, 'start')}
+      {names(right, 3.6, 'end')}
     </>
   );
 }
 
+/** A lever from the common contact to one of two, or to neither. */
+function changeover(position: 'a' | 'b' | 'open'): ReactNode {
+  const lever = { a: 'M-1 0L1 -1', b: 'M-1 0L1 1', open: 'M-1 0H0.8' };
+  return (
+    <>
+      <path d="M-2 0H-1M1 -1H2M1 1H2" />
+      <circle cx="-1" cy="0" r="0.16" />
+      <circle cx="1" cy="-1" r="0.16" />
+      <circle cx="1" cy="1" r="0.16" />
+      <path d={lever[position]} />
+    </>
+  );
+}
+
+const REGULATOR = (
+  <>
+    <path d="M0 1V2" />
+    <rect x="-4" y="-1" width="8" height="2" className="hs-body" />
+    <text x="-3.6" y="0.35" textAnchor="start" className="hs-pin-name">
+      in
+    </text>
+    <text x="3.6" y="0.35" textAnchor="end" className="hs-pin-name">
+      out
+    </text>
+  </>
+);
+
 /** The lines of a part's symbol. */
 export function symbolOf(part: Part): ReactNode {
+  const rectangle = blockPins(part);
   switch (part.kind) {
     case 'resistor':
       return RESISTOR;
@@ -135,7 +151,7 @@ export function symbolOf(part: Part): ReactNode {
         </>
       );
     case 'capacitor':
-      return plates(part['polarised'] === true);
+      return plates(part.polarised === true);
     case 'inductor':
       return (
         <path d="M0 -2V-1.6A0.4 0.4 0 0 1 0 -0.8A0.4 0.4 0 0 1 0 0A0.4 0.4 0 0 1 0 0.8A0.4 0.4 0 0 1 0 1.6V2" />
@@ -149,7 +165,7 @@ export function symbolOf(part: Part): ReactNode {
         </>
       );
     case 'switch':
-      return contact(part['closed'] !== false);
+      return contact(part.closed !== false);
     case 'jumper':
       return <path d="M0 -2V-1M0 1V2M0 -1A1 1 0 0 1 0 1" />;
     case 'fuse':
@@ -183,11 +199,11 @@ export function symbolOf(part: Part): ReactNode {
     case 'led':
       return junction(<path d="M-1 -0.3L-1.7 -1M-1.7 -1L-1.65 -0.6M-1.7 -1L-1.3 -0.95" strokeWidth="0.12" />);
     case 'bjt':
-      return bjt(part['polarity'] === 'pnp');
+      return bjt(part.polarity === 'pnp');
     case 'jfet':
-      return fet(false, part['polarity'] === 'p');
+      return fet(false, part.polarity === 'p');
     case 'mosfet':
-      return fet(true, part['polarity'] === 'p');
+      return fet(true, part.polarity === 'p');
     case 'triode':
       return valve(false);
     case 'pentode':
@@ -198,8 +214,8 @@ export function symbolOf(part: Part): ReactNode {
           <path d="M-3 -1H-2M-3 1H-2M2 0H3" />
           <path d="M-2 -2V2L2 0Z" className="hs-body" />
           <path d="M-1.6 -1H-1M-1.6 1H-1M-1.3 0.7V1.3" strokeWidth="0.12" />
-          {part.pins['vplus'] !== undefined && <path d="M0 -2V-1" />}
-          {part.pins['vminus'] !== undefined && <path d="M0 2V1" />}
+          {part.pins.vplus !== undefined && <path d="M0 -2V-1" />}
+          {part.pins.vminus !== undefined && <path d="M0 2V1" />}
         </>
       );
     case 'supply':
@@ -213,8 +229,15 @@ export function symbolOf(part: Part): ReactNode {
           <path d="M-1 -1V1" />
         </>
       );
+    case 'regulator':
+      return REGULATOR;
+    case 'changeover':
+      return changeover(part.position ?? 'a');
     case 'timer555':
+    case 'relay':
+    case 'jack':
+    case 'clock':
     case 'box':
-      return block(part);
+      return rectangle && block(rectangle);
   }
 }
