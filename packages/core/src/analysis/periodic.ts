@@ -27,7 +27,7 @@ const MOST_CORRECTIONS = 30;
 /** A correction that leaves more than this part of the miss has reached what rounding allows. */
 const STANDSTILL = 0.5;
 /** A period closes when it ends where it began to within this part of each unknown's swing and size. */
-const CLOSED = 1e-9;
+const CLOSED = 2e-8;
 const NEARLY_CLOSED = 1e-6;
 /** Dimension of the space in which a correction is looked for: the slow motions of a circuit are few. */
 const KRYLOV = 80;
@@ -81,7 +81,7 @@ export function periodicSteadyState(session: AnalysisSession, options: PeriodicO
       ok: false,
       problem: problem('analysis/no-steady-state', { detail: 'the circuit oscillates or latches by itself' }),
     };
-  return new Shooting(session, options.periodS).run(options.start ?? point.x);
+  return new Shooting(session, options.periodS).run(options.start ?? point.x, options.start !== undefined);
 }
 
 class Shooting {
@@ -92,6 +92,9 @@ class Shooting {
   private readonly size: number;
   private readonly scale: Float64Array;
   private plan: EliminationPlan | null = null;
+  /** The matrix of a stage by slots, and its factors by the plan. */
+  private readonly matrix: Float64Array;
+  private factors = new Float64Array(0);
   private stages: Stage[] = [];
   private failedAt = 0;
   /** Slots of C that may hold something: the constant ones, and those of devices whose charge depends on the solution. */
@@ -101,6 +104,7 @@ class Shooting {
     readonly q: Float64Array;
     readonly known: Float64Array;
     readonly right: Float64Array;
+    readonly delta: Float64Array;
     readonly rates: readonly Float64Array[];
   };
 
@@ -112,16 +116,25 @@ class Shooting {
     this.size = this.system.size + 1;
     const array = () => new Float64Array(this.size);
     this.scale = array();
-    this.work = { x: array(), q: array(), known: array(), right: array(), rates: STAGES.map(array) };
+    this.work = {
+      x: array(),
+      q: array(),
+      known: array(),
+      right: array(),
+      delta: array(),
+      rates: STAGES.map(array),
+    };
+    this.matrix = new Float64Array(this.system.pattern.length);
     const { c } = this.system.linear;
     const constant = Array.from(c.keys()).filter((slot) => slot > 0 && c[slot] !== 0);
     this.chargeSlots = Int32Array.from(new Set([...constant, ...this.system.loadedSlots]));
   }
 
-  run(start: Float64Array): PeriodicOutcome {
+  run(start: Float64Array, isNear: boolean): PeriodicOutcome {
     this.system.reset();
     let begin = Float64Array.from(start);
-    for (let i = 0; i < FIRST_PERIODS; i += 1) {
+    // A start that was given is near; an operating point is not.
+    for (let i = 0; i < (isNear ? 0 : FIRST_PERIODS); i += 1) {
       const points = this.period(begin, false);
       if (!points) return this.stuck();
       begin = Float64Array.from(points[STEPS]!);
@@ -239,7 +252,7 @@ class Shooting {
           h,
           index,
           plan: solved.plan,
-          factors: solved.factors,
+          factors: Float64Array.from(this.factors),
           c: Float64Array.from(evaluation.c),
         });
     }
@@ -252,25 +265,24 @@ class Shooting {
     known: Float64Array,
     b: Float64Array,
     scale: number,
-  ): { x: Float64Array; plan: EliminationPlan; factors: Float64Array } | null {
+  ): { x: Float64Array; plan: EliminationPlan } | null {
     const { system, evaluation, size } = this;
     const x = Float64Array.from(from);
-    const delta = new Float64Array(size);
+    const { delta, right: residual, q } = this.work;
     for (let i = 0; i < NEWTON_LIMIT; i += 1) {
       system.evaluate(x, evaluation);
-      const residual = new Float64Array(size);
+      residual.fill(0);
       system.multiplyAdd(system.linear.g, x, residual);
-      const q = new Float64Array(size);
-      system.multiplyAdd(system.linear.c, x, q);
+      this.multiply(system.linear.c, x, q);
       for (let row = 1; row < size; row += 1)
         residual[row] =
           b[row]! -
           residual[row]! -
           evaluation.f[row]! -
           scale * (q[row]! + evaluation.q[row]! - known[row]!);
-      const factored = this.factor(scale);
-      if (!factored) return null;
-      solveReal(factored.plan, factored.factors, residual, delta);
+      const plan = this.factor(scale);
+      if (!plan) return null;
+      solveReal(plan, this.factors, residual, delta);
       let isSettled = !evaluation.limited;
       for (let k = 1; k < size; k += 1) {
         const change = delta[k]!;
@@ -281,26 +293,29 @@ class Shooting {
         }
       }
       if (!Number.isFinite(x[this.failedAt]!)) return null;
-      if (isSettled || (system.isLinear && i > 0)) return { x, ...factored };
+      if (isSettled || (system.isLinear && i > 0)) return { x, plan };
     }
     return null;
   }
 
-  /** Factors G + scale C of the last evaluation, by the plan at hand while it serves. */
-  private factor(scale: number): { plan: EliminationPlan; factors: Float64Array } | null {
-    const { evaluation, system } = this;
+  /** Factors G + scale C of the last evaluation into `factors`, by the plan at hand while it serves. */
+  private factor(scale: number): EliminationPlan | null {
+    const { evaluation, system, matrix } = this;
     const { columnOf } = system;
-    const matrix = evaluation.g.map((g, slot) => g + scale * evaluation.c[slot]!);
     this.scale.fill(0);
     for (let slot = 1; slot < matrix.length; slot += 1) {
+      const value = evaluation.g[slot]! + scale * evaluation.c[slot]!;
+      matrix[slot] = value;
       const column = columnOf[slot]!;
-      this.scale[column] = Math.max(this.scale[column]!, Math.abs(matrix[slot]!));
+      const magnitude = Math.abs(value);
+      if (magnitude > this.scale[column]!) this.scale[column] = magnitude;
     }
     for (let attempt = 0; attempt < 2; attempt += 1) {
       if (this.plan) {
-        const factors = new Float64Array(this.plan.length);
-        factors.set(matrix.subarray(1), 1);
-        if (factorReal(this.plan, factors, this.scale) < 0) return { plan: this.plan, factors };
+        const { factors } = this;
+        factors.set(matrix);
+        factors.fill(0, matrix.length);
+        if (factorReal(this.plan, factors, this.scale) < 0) return this.plan;
       }
       const planned = planElimination(system.pattern, system.size, matrix);
       if (!planned.ok) {
@@ -308,6 +323,7 @@ class Shooting {
         return null;
       }
       this.plan = planned.plan;
+      this.factors = new Float64Array(planned.plan.length);
     }
     return null;
   }

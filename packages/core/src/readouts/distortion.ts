@@ -97,19 +97,31 @@ function limitPeriod(session: AnalysisSession, r: ReadoutOf<'headroom' | 'output
       throw undefinedBecause(r, `it does not distort up to ${formatQuantity(low.levelV, 'V')}`);
     high = tried(low.levelV * LEVEL_STEP);
   }
+  /** What the lower end counts against the upper one, and which end was moved last. */
+  let balance = 1;
+  let moved: 'low' | 'high' | null = null;
   for (let i = 0; i < MOST_TRIALS && high.levelV > low.levelV * (1 + RESOLUTION); i += 1) {
-    const next = tried(between(low, high, limit, i));
-    if (next.distortion <= limit) low = next;
+    const next = tried(between(low, high, limit, balance));
+    const end = next.distortion <= limit ? 'low' : 'high';
+    // An end that stays twice counts for half (the Illinois rule, Dowell and Jarratt 1971).
+    if (end !== moved) balance = 1;
+    else balance *= end === 'low' ? 2 : 0.5;
+    moved = end;
+    if (end === 'low') low = next;
     else high = next;
   }
   return known;
 }
 
-/** The level at which the limit is met if distortion goes as a power of the level; halfway now and then. */
-function between(low: Trial, high: Trial, limit: number, turn: number): number {
+/**
+ * The level at which the limit is met if distortion goes as a power of the level; halfway where that says nothing.
+ * `balance` is what the lower end counts against the upper one.
+ */
+function between(low: Trial, high: Trial, limit: number, balance: number): number {
   const [a, b] = [Math.log(low.levelV), Math.log(high.levelV)];
-  const [fa, fb] = [Math.log(low.distortion / limit), Math.log(high.distortion / limit)];
-  const isUseful = Number.isFinite(fa) && Number.isFinite(fb) && fb > fa && turn % 2 === 0;
+  const fa = Math.log(low.distortion / limit) * balance;
+  const fb = Math.log(high.distortion / limit);
+  const isUseful = Number.isFinite(fa) && Number.isFinite(fb) && fb > fa;
   const share = isUseful ? Math.min(1 - EDGE, Math.max(EDGE, -fa / (fb - fa))) : 0.5;
   return Math.exp(a + share * (b - a));
 }
