@@ -81,6 +81,63 @@ describe('noise', () => {
     );
   });
 
+  it('equals 4kT Re Z with junctions at rest in the network, whatever their emission coefficient', () => {
+    const junctions = fc.array(
+      fc.tuple(
+        fc.nat(3),
+        fc.nat(3),
+        fc.constantFrom('D 1N4148', 'D 1N34A', 'D IS=1e-9 N=1.7', 'LED red'),
+        fc.constantFrom('1k', '22k', '1M', '100n', '10n'),
+      ),
+      { minLength: 2, maxLength: 8 },
+    );
+    fc.assert(
+      fc.property(junctions, fc.double({ min: 20, max: 2e4, noNaN: true }), (list, f) => {
+        const lines = [0, 1, 2, 3].map((i) => `R9${i} 1M n${i} 0`);
+        list.forEach(([a, b, junction, passive], i) => {
+          const [letters, ...model] = junction.split(' ');
+          if (a === b) return;
+          lines.push(
+            `${letters}${i} ${model[0]!.includes('=') ? '' : model[0]} n${a} n${b} ${model[0]!.includes('=') ? model.join(' ') : ''}`,
+          );
+          lines.push(`${passive.endsWith('n') ? 'C' : 'R'}1${i} ${passive} n${a} n${b}`);
+        });
+        const model = sessionOf(circuitOf(lines.join('\n')));
+        const node = model.system.node('n0');
+        const impedance = model.smallSignal.at(f).inject(0, node).voltage(node).re;
+        const { densityV } = noiseAt(model, { out: 'n0', fromHz: f, toHz: f * 1.01 });
+        expect(densityV[0]! ** 2 / (4 * BOLTZMANN * TEMPERATURE_K * impedance)).toBeCloseTo(1, 5);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('of a germanium diode at rest beside 1 Mohm is that of its rest resistance: 48.8 nV (4kT Vt/Is)', () => {
+    const { densityV } = noise('D1 1N34A a 0\nR1 1M a 0', { out: 'a', fromHz: 1000, toHz: 1010 });
+    expect(densityV[0]! * 1e9).toBeCloseTo(48.8, 0);
+  });
+
+  it('of a triode is that of 2.5/gm at its grid (Harris 1947, from memory)', () => {
+    const lines =
+      'V1 250V vb 0\nG1 1V g 0\nX1 triode 12AX7 a=a g=g k=k\nR1 100k vb a\nR2 1k5 k 0\nC1 1000u k 0';
+    const model = sessionOf(circuitOf(lines));
+    const f = 10_000;
+    const gain = model.smallSignal.at(f).drive('G1').voltage(model.system.node('a'));
+    const { contributors, densityV } = noiseAt(model, { out: 'a', fromHz: f, toHz: f * 1.01 });
+    const share = contributors.find((c) => c.ref === 'X1')!.share;
+    const input = (densityV[0]! * Math.sqrt(share)) / Math.hypot(gain.re, gain.im);
+    const x = model.operatingPoint();
+    const [va, vk] = ['a', 'k'].map((n) => x[model.system.node(n)]!);
+    // gm by differences of the anode current with its voltages held.
+    const current = (vg: number) => {
+      const held = sessionOf(circuitOf(`V1 ${va! - vk!}V a 0\nV2 ${vg}V g 0\nX1 triode 12AX7 a=a g=g k=0`));
+      return held.system.device('X1').report(held.operatingPoint()).current;
+    };
+    const gm = (current(-vk! + 1e-3) - current(-vk! - 1e-3)) / 2e-3;
+    const equivalent = input ** 2 / (4 * BOLTZMANN * TEMPERATURE_K);
+    expect(equivalent * gm).toBeCloseTo(2.5, 1);
+  });
+
   it('refers an amplifier to its input: EN, IN into the source, and the resistors (common practice)', () => {
     const lines =
       'V1 15V vp 0\nV2 15V 0 vm\nG1 1mV in 0 resistance=1k\nU1 plus=in minus=m out=o vplus=vp vminus=vm EN=1e-8 IN=1e-12 AOL=1e7 GBW=1e9\nR1 100 m 0\nR2 9.9k o m';

@@ -161,6 +161,61 @@ describe('unit file', () => {
     );
   });
 
+  const onePart = (part: object) => file({ ground: '0', parts: [{ ref: 'X1', ...part }] });
+  const opamp = { kind: 'opamp', pins: { plus: 'a', minus: 'b', out: 'b' } };
+  const transistor = { kind: 'bjt', pins: { c: 'c', b: 'b', e: 'e' } };
+  const pot = { kind: 'potentiometer', pins: { 1: 'a', 2: 'b', 3: '0' }, marked: 1e4 };
+  const signal = { kind: 'signal', pins: { plus: 'a', minus: '0' }, marked: 1 };
+
+  it.each([
+    ['a parameter in any notation', { ...opamp, GBW: '10M' }, { params: { GBW: 10e6 } }],
+    ['the same in params', { ...opamp, params: { GBW: '10M' } }, { params: { GBW: 10e6 } }],
+    ['a polarity in capitals', { ...transistor, polarity: 'PNP' }, { polarity: 'pnp' }],
+    ['a waveform in capitals', { ...signal, waveform: 'Square' }, { waveform: 'square' }],
+    ['a taper by its word', { ...pot, taper: 'audio' }, { taper: 'log' }],
+    ['a taper by its short word', { ...pot, taper: 'Linear' }, { taper: 'linear' }],
+  ])('reads %s', (_, part, expected) => {
+    const read = readUnitFile(onePart(part));
+    expect(read.ok && read.document.circuit.parts[0]).toMatchObject(expected);
+  });
+
+  it.each([
+    ['a letter for a digit', { ...transistor, BF: '2OO' }, /\(X1\)\.BF: "2OO" cannot be read/],
+    ['a polarity that is none', { ...transistor, polarity: 'ppn' }, /polarity: .*npn, pnp/],
+    ['a taper letter, which makers use both ways', { ...pot, taper: 'A' }, /taper: .*A/],
+    ['a negative gain-bandwidth product', { ...opamp, params: { GBW: -1 } }, /GBW/],
+    ['a parameter that is not a number', { ...opamp, params: { AOL: 'lots' } }, /AOL/],
+  ])('refuses %s', (_, part, sentence) => {
+    expect(refused(onePart(part))[0]).toMatch(sentence);
+  });
+
+  it('keeps what it does not know under its name, whatever that is', () => {
+    for (const name of ['GBP', 'colour', 'constructor']) {
+      const read = readUnitFile(onePart({ ...opamp, [name]: 3 }));
+      expect(read.ok && Object.entries(read.document.circuit.parts[0]!)).toContainEqual([name, 3]);
+    }
+  });
+
+  const readoutOf = (fields: object) =>
+    file(
+      { ground: '0', parts: [] },
+      { readouts: [{ id: 'x', name: 'X', kind: 'corner', from: 'a', to: 'b', side: 'low', ...fields }] },
+    );
+  it.each([
+    [{ want: { minimum: 3 } }, /want/],
+    [{ want: { min: 5, max: 3 } }, /min.*max|above/],
+    [{ side: 'sideways' }, /side: .*low, high/],
+    [{ kind: 'noise', out: 'b', weighting: 'Z' }, /weighting: .*none, A, 468/],
+    [{ kind: 'loudness' }, /kind/],
+    [{ dropDb: 'much' }, /dropDb/],
+  ])('refuses the readout %j', (fields, sentence) => {
+    expect(refused(readoutOf(fields))[0]).toMatch(sentence);
+  });
+  it.each(['upper', 'Treble', 'HIGH'])('takes the side %s for the treble', (side) => {
+    const read = readUnitFile(readoutOf({ side }));
+    expect(read.ok && read.document.readouts[0]).toMatchObject({ side: 'high' });
+  });
+
   it('never throws, whatever text it is given', () => {
     const almost = fc.json().map((text) => text.replace(/^\{/, '{"format":"halfsplit/unit","version":1,'));
     fc.assert(

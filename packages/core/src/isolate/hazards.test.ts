@@ -1,6 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { cautionsOf, dischargeOf, SAFE_V, WORKING_V } from './hazards.ts';
+import { hazardOf, splitHazards } from '@halfsplit/contract';
+import { circuitOf } from '../testing/circuits.ts';
+import { cautionsOf, dischargeOf, HARMLESS_J, likelyStored, SAFE_V, WORKING_V } from './hazards.ts';
+import { forbiddenBy, testsOf, type LiveLimits } from './next-test.ts';
+import { preparePath } from './path.ts';
 
 describe('discharge', () => {
   it('takes RC ln(V/V0), the textbook law of a discharging capacitor', () => {
@@ -38,5 +42,76 @@ describe('cautions', () => {
     expect(cautions[0]).toMatch(/^Unplug/);
     expect(cautions.some((c) => c.includes('licensed'))).toBe(true);
     expect(cautionsOf([])).toEqual([]);
+  });
+});
+
+describe('what is likely stored', () => {
+  it('takes each capacitor at its own voltage, and the one with the most energy', () => {
+    // 2200 uF at 12 V holds 0.16 J, 47 uF at 300 V holds 2.1 J.
+    const circuit = circuitOf(
+      'V1 300V hv 0\nV2 12V lv 0\nC1 2200u 16V polarised lv 0\nC2 47u 350V polarised hv 0\nR1 100k hv lv',
+    );
+    expect(likelyStored(circuit, [])).toMatchObject({ ref: 'C2', volt: expect.closeTo(300, 6) });
+  });
+
+  it.each(['valve high tension', 'mains', 'switch-mode primary', 'large capacitors'] as const)(
+    'is a cautious figure with %s where the sheet holds only something small, and never harmless',
+    (hazard) => {
+      const stored = likelyStored(circuitOf('V1 9V vcc 0\nC1 100n vcc 0\nR1 1k vcc 0'), [hazard]);
+      expect(stored).toMatchObject({ isCautious: true });
+      const { sentence, joule } = dischargeOf(stored!);
+      expect(joule).toBeGreaterThan(HARMLESS_J);
+      expect(sentence).not.toMatch(/harmless/);
+      expect(sentence).toMatch(/not on the sheet|cannot know|does not (?:hold|contain)/);
+    },
+  );
+});
+
+describe('the name of a hazard', () => {
+  it.each([
+    ['MAINS', 'mains'],
+    ['230 V mains inlet', 'mains'],
+    ['SMPS', 'switch-mode primary'],
+    ['Switch mode primary', 'switch-mode primary'],
+    ['valve HT', 'valve high tension'],
+    ['High-Tension', 'valve high tension'],
+    ['big capacitors', 'large capacitors'],
+    ['Li-Ion pack', 'lithium'],
+  ] as const)('is understood as people write it: %s', (text, hazard) => {
+    expect(hazardOf(text)).toBe(hazard);
+  });
+
+  it('is a note where it names none, and nothing written is lost', () => {
+    expect(splitHazards(['mains', 'sharp edges', 'SMPS'])).toEqual({
+      hazards: ['mains', 'switch-mode primary'],
+      notes: ['sharp edges', 'SMPS'],
+    });
+  });
+});
+
+describe('live tests', () => {
+  const pathWith = (kind: string) =>
+    preparePath({
+      blocks: [
+        { id: 'a', kind },
+        { id: 'b', kind: 'stage' },
+      ],
+      links: [{ from: 'a', to: 'b', carries: 'supply' }],
+      testPoints: [{ id: 'TP1', link: ['a', 'b'], net: 'ht' }],
+    });
+  const why = (kind: string, limits: LiveLimits) => {
+    const path = pathWith(kind);
+    return testsOf(path)
+      .filter((t) => t.how !== 'check' && t.at === 'TP1')
+      .map((t) => forbiddenBy(path, t, limits));
+  };
+
+  it('are forbidden by the voltage computed there, whatever the block is called', () => {
+    expect(why('stage', { volts: new Map([['ht', 250]]) })).toContainEqual(expect.stringContaining('250 V'));
+    expect(why('stage', { volts: new Map([['ht', 24]]) })).toContain(null);
+  });
+
+  it.each(['mains inlet', 'Mains Inlet', 'MAINS'])('are forbidden behind a block of kind %s', (kind) => {
+    for (const reason of why(kind, { hazards: ['mains'] })) expect(reason).toMatch(/licensed|trained/);
   });
 });

@@ -20,6 +20,15 @@ describe('parseValue, notations of IEC 60062 and of the trade', () => {
     ['104', 100_000],
     ['yellow violet red gold', 4700],
     ['1e3', 1000],
+    // Round numbers and those of a series are ohms; a code is taken where its digits are no usual value.
+    ['600', 600],
+    ['400', 400],
+    ['500', 500],
+    ['5000', 5000],
+    ['2500', 2500],
+    ['680', 680],
+    ['820', 820],
+    ['1000', 1000],
   ])('reads the resistor %s as %d ohm', (text, ohms) => {
     expect(valueOf(text, { kind: 'resistor' })).toBe(ohms);
   });

@@ -38,6 +38,22 @@ describe('parseSheetLine', () => {
     ['S1 open a b', { kind: 'switch', closed: false }],
     ['X1 box left right ground', { kind: 'box', pins: { 1: 'left', 2: 'right', 3: 'ground' } }],
     ['THING1 resistor 1k a b', { kind: 'resistor', marked: 1000 }],
+    // Words of the grammar are words only after the nets, or behind "=".
+    ['R1 1k a led', { kind: 'resistor', marked: 1000, pins: { a: 'a', b: 'led' } }],
+    ['C2 1u out load', { kind: 'capacitor', marked: 1e-6, pins: { a: 'out', b: 'load' } }],
+    ['R3 8 speaker 0', { kind: 'resistor', marked: 8, pins: { a: 'speaker', b: '0' } }],
+    ['R5 600 a 0', { kind: 'resistor', marked: 600 }],
+    [
+      'C10 470u 16V feed2 0 polarised',
+      { kind: 'capacitor', marked: 470e-6, voltage: 16, polarised: true, pins: { a: 'feed2', b: '0' } },
+    ],
+    ['P1 A10k a w b', { kind: 'potentiometer', marked: 10_000, taper: 'log' }],
+    ['P1 10kB a w b', { kind: 'potentiometer', marked: 10_000, taper: 'linear' }],
+    ['P1 C100k a w b', { kind: 'potentiometer', marked: 100_000, taper: 'antilog' }],
+    ['R7 brown black orange gold a b', { kind: 'resistor', marked: 10_000, tolerance: 0.05 }],
+    ['R8 0R a b', { ref: 'R8', kind: 'jumper', pins: { a: 'a', b: 'b' } }],
+    ['CO1 c x y', { kind: 'changeover', pins: { com: 'c', a: 'x', b: 'y' } }],
+    ['REG1 5V in out 0', { kind: 'regulator', marked: 5, pins: { in: 'in', out: 'out', gnd: '0' } }],
     ['R1 1 2', { kind: 'resistor', marked: null, pins: { a: '1', b: '2' } }],
   ])('reads %j', (line, expected) => {
     expect(part(line)).toMatchObject(expected);
