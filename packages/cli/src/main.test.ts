@@ -184,6 +184,21 @@ describe('halfsplit', () => {
     });
   });
 
+  it('helps with every verb and an example, and says its version', async () => {
+    let out = '';
+    const told = async (...args: string[]) => {
+      out = '';
+      const code = await run(args, { out: (text) => void (out += text), err: () => undefined });
+      expect(code).toBe(0);
+      return out;
+    };
+    const verbs = [...(await told('--help')).matchAll(/^ {2}([a-z]+) {2,}\S/gm)].map((m) => m[1]!);
+    expect(verbs).toContain('solve');
+    for (const verb of verbs)
+      expect(await told(verb, '--help')).toMatch(new RegExp(`For example: halfsplit ${verb} `));
+    expect(await told('--version')).toMatch(/^halfsplit \d+\.\d+\.\d+\n$/);
+  });
+
   it.each([
     [[], /^Use: halfsplit/],
     [['op'], /^Name a unit file/],
@@ -193,11 +208,38 @@ describe('halfsplit', () => {
     [['preferred', '1k', '--series', 'E7'], /not an E series/],
     [['value', '1k', '--colour', 'red'], /--colour is not an option/],
     [['value', '1k', '--kind'], /--kind needs a value/],
+    [['constructor'], /^"constructor" is no verb/],
+    [['toString', 'x'], /"toString"/],
+    [['value', '1k', '--kind', 'constructor'], /constructor/],
+    [['value', '1k', '--__proto__', 'x'], /is not an option/],
+    [['value', '1k', '--kind', 'resistor', '--kind', 'capacitor'], /--kind.*(once|twice)/],
   ])('refuses %j with one sentence and exit 2', async (args, sentence) => {
     const result = await command(...args);
     expect(result.code).toBe(2);
     expect(result.sentence).toMatch(sentence);
     expect(result.sentence.split('\n')).toHaveLength(1);
+  });
+
+  it.each([
+    [['--seed', '1.5'], /--seed.*whole/],
+    [['--seed', 'many'], /--seed.*whole/],
+    [['--runs', '0'], /--runs/],
+    [['--runs', '-3'], /--runs/],
+    [['--distribution', 'toString'], /--distribution.*uniform.*normal/],
+    [['--layer', 'constructor'], /--layer.*marked/],
+  ])('refuses a spread with %j', async (args, sentence) => {
+    const file = await unitFile('spread.json', divider);
+    const result = await command('tolerance', file, '--readout', 'va', ...args);
+    expect(result.code).toBe(2);
+    expect(result.sentence).toMatch(sentence);
+  });
+
+  it('gives the same spread for the same seed, and another for another', async () => {
+    const file = await unitFile('seeds.json', divider);
+    const spread = async (seed: string) =>
+      (await command('tolerance', file, '--readout', 'va', '--runs', '300', '--seed', seed)).answer.mean;
+    expect(await spread('4')).toBe(await spread('4'));
+    expect(await spread('4')).not.toBe(await spread('5'));
   });
 
   it('exits 1 with the net at fault when there is no answer', async () => {
