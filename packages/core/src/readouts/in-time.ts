@@ -14,45 +14,61 @@ const MOST_POINTS = 60_000;
 
 type InTime = ReadoutOf<'rate' | 'period' | 'delay' | 'thump'>;
 
+type Find<T> = (trace: Trace, untilS: number) => T | null;
+
 /**
- * A net's voltage from switch-on, or as far as `MOST_POINTS` reach, without audio: what happens by itself. Pulses stay,
- * for they trigger.
+ * Runs a net's voltage from switch-on, or as far as `MOST_POINTS` reach, without audio: what happens by itself. Pulses
+ * stay, for they trigger. Looks for something at the end, and on the way at the parts of the run given.
  */
-function afterSwitchOn(sounding: AnalysisSession, readout: InTime, stopS: number): Trace {
+function afterSwitchOn<T>(
+  sounding: AnalysisSession,
+  readout: InTime,
+  stopS: number,
+  find: Find<T>,
+  looks: readonly number[],
+): { found: T | null; isCut: boolean } {
   const session = sounding.with({ silence: 'all but pulses' });
   const node = session.system.node(needed(readout, 'net', readout.net), `Readout "${readout.name}"`);
-  const timeS: number[] = [];
-  const value: number[] = [];
+  const trace = { timeS: [] as number[], value: [] as number[] };
+  let look = 0;
+  let found: T | null = null;
   const outcome = transient(session, {
     stopS,
     start: 'zero',
     onPoint(t, x) {
-      timeS.push(t);
-      value.push(x[node]!);
-      return timeS.length < MOST_POINTS;
+      trace.timeS.push(t);
+      trace.value.push(x[node]!);
+      if (look < looks.length && t >= looks[look]! * stopS) {
+        look += 1;
+        found = find(trace, t);
+      }
+      return found === null && trace.timeS.length < MOST_POINTS;
     },
   });
   if (!outcome.ok) throw undefinedBecause(readout, outcome.problem.message);
-  return { timeS, value };
+  return { found: found ?? find(trace, stopS), isCut: trace.timeS.length >= MOST_POINTS };
 }
 
 /** Looks in longer and longer runs until `find` answers; undefined when the longest does not show it. */
 function inGrowingRuns<T>(
   session: AnalysisSession,
   readout: InTime,
-  find: (trace: Trace, stopS: number) => T | null,
+  find: Find<T>,
+  looks: readonly number[] = [],
 ): T | undefined {
   for (let stopS = FIRST_RUN_S; stopS <= LONGEST_RUN_S; stopS *= GROWTH) {
-    const trace = afterSwitchOn(session, readout, stopS);
-    const found = find(trace, stopS);
+    const { found, isCut } = afterSwitchOn(session, readout, stopS, find, looks);
     if (found !== null) return found;
-    if (trace.timeS.length >= MOST_POINTS) return undefined;
+    if (isCut) return undefined;
   }
   return undefined;
 }
 
+/** An oscillation that is steady before the end of a run needs no more of it. */
+const LOOKS = [0.3, 0.45, 0.6, 0.8];
+
 function steadyOscillation(session: AnalysisSession, readout: ReadoutOf<'rate' | 'period'>): Oscillation {
-  const found = inGrowingRuns(session, readout, oscillationOf);
+  const found = inGrowingRuns(session, readout, oscillationOf, LOOKS);
   if (found) return found;
   throw undefinedBecause(readout, `net ${readout.net} does not oscillate`);
 }
