@@ -1,3 +1,4 @@
+import { markedNumber } from '@halfsplit/core';
 import type { UnitResource } from '@halfsplit/contract';
 
 /** The stages of the rail that can be worked in, in the order of the work. */
@@ -15,7 +16,7 @@ export type RailStage = (typeof RAIL)[number]['stage'];
 /** Is there nothing left to do in a stage? */
 export function isStageDone(stage: RailStage, unit: UnitResource, problemCount: number): boolean {
   const resistive = unit.parts.filter(
-    (p) => typeof p.part.marked === 'number' && p.part.kind !== 'supply' && p.part.kind !== 'signal',
+    (p) => markedNumber(p.part) !== null && p.part.kind !== 'supply' && p.part.kind !== 'signal',
   );
   const measured = new Set(unit.readings.filter((r) => !r.withdrawn).map((r) => r.partId));
   switch (stage) {

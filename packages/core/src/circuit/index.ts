@@ -13,6 +13,7 @@ export {
 export { isPassive, kindOfRef, KINDS } from './kinds.ts';
 export {
   hasOwnValues,
+  markedNumber,
   markedValue,
   ownValue,
   resolveLayer,

@@ -1,4 +1,11 @@
-import { LAYERS, type BarePart, type Layer, type OwnModel, type PartKind } from '@halfsplit/contract';
+import {
+  LAYERS,
+  type BarePart,
+  type FilePart,
+  type Layer,
+  type OwnModel,
+  type PartKind,
+} from '@halfsplit/contract';
 import type { Circuit, LayerValue, Part } from './part.ts';
 
 /** A value that a part has: a number in SI units, or dead. */
@@ -43,6 +50,10 @@ export function valueOnLayer(part: Part, layer: Layer): { layer: Layer; value: V
 
 /** What is printed on a part; null where nothing is. */
 export const markedValue = (part: Part): LayerValue => part.marked ?? null;
+
+/** The number printed on a part; null where none is, or it is marked dead. */
+export const markedNumber = (part: Pick<FilePart, 'marked'>): number | null =>
+  typeof part.marked === 'number' ? part.marked : null;
 
 /** The circuit of a layer: every part with the value that holds there. */
 export function resolveLayer(circuit: Circuit, layer: Layer): LayerCircuit {

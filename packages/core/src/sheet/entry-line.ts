@@ -1,5 +1,5 @@
 import { SAW, type SawWord } from '@halfsplit/contract';
-import { KINDS, netsOf, type Part, type UnitDocument } from '../circuit/index.ts';
+import { KINDS, markedNumber, netsOf, type Part, type UnitDocument } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { aspectsOf, bareAspect, type Aspect } from '../judge/index.ts';
 import { parseValue, type QuantityKind } from '../quantity/index.ts';
@@ -135,8 +135,12 @@ function partEntry(part: Part, words: readonly string[]): EntryResult {
       `${part.ref} has no value that a meter reads; type a pin, as ${part.ref}${Object.keys(part.pins)[0] ?? ''} 4.1V.`,
       part.ref,
     );
-  const expected = typeof part.marked === 'number' ? { expected: part.marked } : {};
-  const parsed = parseValue(word, { kind: quantity, purpose: 'reading', ...expected });
+  const expected = markedNumber(part);
+  const parsed = parseValue(word, {
+    kind: quantity,
+    purpose: 'reading',
+    ...(expected === null ? {} : { expected }),
+  });
   if (!parsed.ok) return bad(`${part.ref}: ${parsed.problem.message}`, part.ref);
   const { value } = parsed.readings[0];
   if (!(value >= 0)) return bad(`${part.ref}: a reading of a part is not below zero.`, part.ref);

@@ -1,4 +1,5 @@
 export { besideLine, formatSheetLine } from './format-line.ts';
+export { partWords } from './part-words.ts';
 export type { SheetLineResult } from './line-reader.ts';
 export { parseSheetLine } from './sheet-line.ts';
 export {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { besideLine, formatSheetLine, parseSheetLine } from './index.ts';
+import { besideLine, formatSheetLine, parseSheetLine, partWords } from './index.ts';
 
 const part = (line: string) => {
   const read = parseSheetLine(line);
@@ -134,5 +134,23 @@ describe('parseSheetLine', () => {
       { maxLength: 8 },
     );
     fc.assert(fc.property(words, (list) => typeof parseSheetLine(list.join(' ')).ok === 'boolean'));
+  });
+});
+
+describe('what a line was understood as', () => {
+  it.each([
+    ['R5 600 a 0', 'R5: 600 Ω resistor; a, 0'],
+    ['R4 473 5% in n2', 'R4: 47 kΩ resistor, tolerance 5 %; in, n2'],
+    ['P1 A10k a w b', 'P1: 10 kΩ potentiometer, log; 1 a, 2 w, 3 b'],
+    ['R8 0R a b', 'R8: jumper; a, b'],
+    ['C1 470u 16V polarised a 0', 'C1: 470 µF capacitor, rated voltage 16 V, polarised; a, 0'],
+    ['Q2 pnp BF=250 c b e', 'Q2: transistor, pnp, BF 250; c c, b b, e e'],
+    ['S1 open a b', 'S1: switch, not closed; a, b'],
+    [
+      'U1 TL072 plus=a minus=b out=b vplus=v vminus=0',
+      'U1: operational amplifier TL072; plus a, minus b, out b, vplus v, vminus 0',
+    ],
+  ])('%s', (line, words) => {
+    expect(partWords(part(line))).toBe(words);
   });
 });

@@ -1,6 +1,7 @@
 import type { Hazard, CreateEvidence, IntakeData } from '@halfsplit/contract';
 import {
   cautionsOf,
+  markedNumber,
   offeredTests,
   preparePath,
   restingVolts,
@@ -97,8 +98,8 @@ export function FindStage() {
       words: `${ref}: ${mode}. To be replaced.`,
       at: new Date().toISOString(),
     });
-    const marked = document.circuit.parts.find((p) => p.ref === ref)?.marked;
-    if (part && typeof marked === 'number')
+    const marked = part ? markedNumber(part.part) : null;
+    if (part && marked !== null)
       change({
         type: 'accept-plan',
         changes: [{ partId: part.id, baseVersion: part.version, planned: marked }],

@@ -1,4 +1,4 @@
-import { batchSuspects, formatPlain, type Drift } from '@halfsplit/core';
+import { batchSuspects, formatPlain, markedNumber, type Drift } from '@halfsplit/core';
 import { Button } from 'antd';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { useHarm } from '../../compute/use-measuring.ts';
@@ -25,8 +25,8 @@ export function HarmPanel() {
   const plan = (refs: readonly string[]) => {
     const changes = refs.flatMap((ref) => {
       const resource = unit.parts.find((p) => p.part.ref === ref);
-      const marked = parts.find((p) => p.ref === ref)?.marked;
-      return resource && typeof marked === 'number'
+      const marked = resource ? markedNumber(resource.part) : null;
+      return resource && marked !== null
         ? [{ partId: resource.id, baseVersion: resource.version, planned: marked }]
         : [];
     });

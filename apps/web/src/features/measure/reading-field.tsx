@@ -5,6 +5,7 @@ import {
   entryHeads,
   formatQuantity,
   judgeReading,
+  markedNumber,
   parseEntry,
   usualTolerance,
   type Entry,
@@ -90,14 +91,15 @@ export function ReadingField(props: ReadingFieldProps) {
       toggle();
     } else if (event.key === 'Escape') onText('');
   };
+  const printed = markedNumber(part);
   return (
     <div className="hs-run">
       <div className="hs-run-part">
         <strong className="hs-run-ref">{part.ref}</strong>
         <span className="hs-run-marking">{markingOf(part)}</span>
         {ageingWords(part) !== undefined && <span className="hs-dim">{ageingWords(part)}</span>}
-        {part.kind === 'resistor' && typeof part.marked === 'number' && (
-          <Bands ohms={part.marked} tolerance={usualTolerance(part)} />
+        {part.kind === 'resistor' && printed !== null && (
+          <Bands ohms={printed} tolerance={usualTolerance(part)} />
         )}
       </div>
       <div className="hs-run-entry">

@@ -1,4 +1,4 @@
-import { formatPlain, type Part, type Verdict } from '@halfsplit/core';
+import { formatPlain, markedNumber, type Part, type Verdict } from '@halfsplit/core';
 import { useMemo } from 'react';
 import { LayerMark, VerdictMark } from '../../ui/marks.tsx';
 import { readingWords, valueWords } from './part-words.ts';
@@ -78,7 +78,8 @@ function PartRows({ measured, isCurrent, onSelect }: RowsProps) {
   const { part, reading, verdict, readingCount, aspects, isInRun } = measured;
   const className = isCurrent ? 'hs-row-selected' : undefined;
   const select = () => onSelect(part.ref);
-  const marked = typeof part.marked === 'number' ? valueWords(part, part.marked) : '–';
+  const printed = markedNumber(part);
+  const marked = printed === null ? '–' : valueWords(part, printed);
   const head = (
     <button className="hs-link" onClick={select} aria-label={`Measure ${part.ref}`}>
       {part.ref}

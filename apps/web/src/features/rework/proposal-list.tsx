@@ -25,14 +25,18 @@ interface ProposalListProps {
 export function ProposalList({ search, tried, onTry, onPlan }: ProposalListProps) {
   const { document } = useUnitContext();
   if (search.state.is !== 'found') return null;
-  const { proposals, request } = search.state;
+  const { proposals, request, isComplete } = search.state;
   const goal = document.readouts.find((r) => r.id === request.goal.readoutId);
   if (!goal) return null;
   const unit = unitOf(goal);
   if (proposals.length === 0) {
     return (
       <div className="hs-block">
-        <p role="status">No value of these parts brings it there. Let other parts change, or ask for less.</p>
+        <p role="status">
+          {isComplete
+            ? 'No value of these parts brings it there. Let other parts change, or ask for less.'
+            : 'The time was up before every value was tried, and none of those tried brings it there. Let fewer parts change.'}
+        </p>
       </div>
     );
   }
@@ -40,7 +44,10 @@ export function ProposalList({ search, tried, onTry, onPlan }: ProposalListProps
   return (
     <section className="hs-block" aria-label="Values found">
       <h2>Values found</h2>
-      <p className="hs-hint">Choose one to see it everywhere before you plan it.</p>
+      <p className="hs-hint">
+        {isComplete ? '' : 'The best so far: the time was up before every value was tried. '}
+        Choose one to see it everywhere before you plan it.
+      </p>
       <ol className="hs-proposals">
         {proposals.map((p) => {
           const words = p.changes.map((c) => changeWords(c, parts.get(c.ref)!)).join(' and ');

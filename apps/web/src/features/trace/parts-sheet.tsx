@@ -5,10 +5,11 @@ import {
   besideLine,
   formatSheetLine,
   KINDS,
+  markedNumber,
+  partWords,
   readPart,
   parseSheetLine,
   QUANTITY_KINDS,
-  type Part,
   type Problem,
 } from '@halfsplit/core';
 import { Button, Tooltip } from 'antd';
@@ -144,7 +145,7 @@ export function PartsSheet({ tabs }: { tabs: ReactNode }) {
             </>
           ) : read.ok ? (
             <>
-              <strong>{describe(read.part)}</strong>
+              <strong>{partWords(read.part)}</strong>
               {isUnitPartReplaced && `, replaces the ${read.part.ref} that is there`}
             </>
           ) : (
@@ -229,8 +230,8 @@ function PartRow({
 }: RowProps) {
   const { part } = resource;
   const { pins, value } = KINDS[part.kind];
-  const marked =
-    typeof part.marked === 'number' ? formatQuantity(part.marked, QUANTITY_KINDS[value ?? 'number']) : '';
+  const printed = markedNumber(part);
+  const marked = printed === null ? '' : formatQuantity(printed, QUANTITY_KINDS[value ?? 'number']);
   const hasNamedPins = pins.length !== 2;
   return (
     <>
@@ -277,17 +278,4 @@ function PartRow({
 function pinsInOrder(part: PartResource['part']): [string, string][] {
   const order = KINDS[part.kind].pins;
   return Object.entries(part.pins).sort(([a], [b]) => order.indexOf(a) - order.indexOf(b));
-}
-
-/** What a line was understood as, in words. */
-function describe(part: Part): string {
-  const { words, value } = KINDS[part.kind];
-  const marked =
-    typeof part.marked === 'number'
-      ? `${formatQuantity(part.marked, QUANTITY_KINDS[value ?? 'number'])} `
-      : '';
-  const nets = Object.entries(part.pins).map(([pin, net]) =>
-    KINDS[part.kind].pins.length === 2 ? net : `${pin} ${net}`,
-  );
-  return `${part.ref}: ${marked}${words}${part.model ? ` ${part.model}` : ''}, ${nets.join(', ')}`;
 }
