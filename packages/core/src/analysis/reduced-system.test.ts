@@ -13,7 +13,7 @@ function solved(step: ReducedStep, b: Float64Array): Float64Array {
   const known = Float64Array.from(b);
   reduce(step, known);
   const rest = Float64Array.from(rows, (row) => known[row]!);
-  expect(solveDense(Float64Array.from(step.block), rest, rows.length)).toBe(-1);
+  expect(solveDense(Float64Array.from(step.block), rest, rows.length, new Int32Array(rows.length))).toBe(-1);
   const x = new Float64Array(b.length);
   columns.forEach((column, i) => (x[column] = rest[i]!));
   expand(step, known, x);

@@ -1,12 +1,12 @@
 import { SINGULAR_RATIO } from './elimination-plan.ts';
 
 /**
- * Kernel: solves a small dense system by Gaussian elimination with row exchange. `a` (n rows of n) and `b` are destroyed;
- * `b` receives the answer.
+ * Kernel: solves a small dense system by Gaussian elimination with row exchange. `a` (n rows of n) receives the factors and
+ * `exchanged` the row that each row changed places with, for `solveDenseAgain`; `b` receives the answer.
  *
  * @returns -1, or the column in which no pivot is left
  */
-export function solveDense(a: Float64Array, b: Float64Array, n: number): number {
+export function solveDense(a: Float64Array, b: Float64Array, n: number, exchanged: Int32Array): number {
   for (let k = 0; k < n; k += 1) {
     let top = k;
     let largest = Math.abs(a[k * n + k]!);
@@ -19,9 +19,10 @@ export function solveDense(a: Float64Array, b: Float64Array, n: number): number 
     }
     if (!(largest > TINY)) return k;
     const row = k * n;
+    exchanged[k] = top;
     if (top !== k) {
       const other = top * n;
-      for (let c = k; c < n; c += 1) {
+      for (let c = 0; c < n; c += 1) {
         const held = a[row + c]!;
         a[row + c] = a[other + c]!;
         a[other + c] = held;
@@ -35,18 +36,39 @@ export function solveDense(a: Float64Array, b: Float64Array, n: number): number 
     for (let r = k + 1; r < n; r += 1) {
       const below = r * n;
       const factor = a[below + k]! * inverse;
+      a[below + k] = factor;
       if (factor === 0) continue;
       for (let c = k + 1; c < n; c += 1) a[below + c] = a[below + c]! - factor * a[row + c]!;
       b[r] = b[r]! - factor * known;
     }
   }
+  substituteBack(a, b, n);
+  return -1;
+}
+
+function substituteBack(a: Float64Array, b: Float64Array, n: number): void {
   for (let k = n - 1; k >= 0; k -= 1) {
     const row = k * n;
     let sum = b[k]!;
     for (let c = k + 1; c < n; c += 1) sum -= a[row + c]! * b[c]!;
     b[k] = sum / a[row + k]!;
   }
-  return -1;
+}
+
+/** Kernel: solves for another right-hand side, in place, with the factors of `solveDense`. */
+export function solveDenseAgain(a: Float64Array, b: Float64Array, n: number, exchanged: Int32Array): void {
+  for (let k = 0; k < n; k += 1) {
+    const top = exchanged[k]!;
+    const known = b[top]!;
+    b[top] = b[k]!;
+    b[k] = known;
+  }
+  for (let k = 0; k < n; k += 1) {
+    const known = b[k]!;
+    if (known === 0) continue;
+    for (let r = k + 1; r < n; r += 1) b[r] = b[r]! - a[r * n + k]! * known;
+  }
+  substituteBack(a, b, n);
 }
 
 /** Smaller than any conductance a circuit has, S. */

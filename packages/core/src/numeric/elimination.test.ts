@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest';
 import { seeded } from '../testing/circuits.ts';
 import { planElimination, planPartialElimination } from './elimination-plan.ts';
 import { factorComplex, solveComplex, solveComplexTransposed } from './eliminate-complex.ts';
-import { solveDense } from './eliminate-dense.ts';
+import { solveDense, solveDenseAgain } from './eliminate-dense.ts';
 import { backReal, factorReal, reduceReal, solveReal } from './eliminate-real.ts';
 import { SparsePattern } from './sparse-pattern.ts';
 
@@ -74,7 +74,7 @@ describe('planned elimination', () => {
         reduceReal(plan, lu, reduced);
         const block = Float64Array.from(slots, (slot) => (slot === 0 ? 0 : lu[slot]!));
         const rest = Float64Array.from(rows, (row) => reduced[row]!);
-        expect(solveDense(block, rest, rows.length)).toBe(-1);
+        expect(solveDense(block, rest, rows.length, new Int32Array(rows.length))).toBe(-1);
         const x = new Float64Array(size + 1);
         columns.forEach((column, i) => (x[column] = rest[i]!));
         backReal(plan, lu, reduced, x);
@@ -88,9 +88,30 @@ describe('planned elimination', () => {
   it('exchanges rows in a dense block, and names the column without a pivot', () => {
     // A source's equation has a zero on the diagonal.
     const b = Float64Array.from([3, 5]);
-    expect(solveDense(Float64Array.from([0, 2, 1, 1]), b, 2)).toBe(-1);
+    expect(solveDense(Float64Array.from([0, 2, 1, 1]), b, 2, new Int32Array(2))).toBe(-1);
     expect([...b]).toEqual([3.5, 1.5]);
-    expect(solveDense(Float64Array.from([1, 2, 2, 4]), Float64Array.from([1, 1]), 2)).toBe(1);
+    expect(solveDense(Float64Array.from([1, 2, 2, 4]), Float64Array.from([1, 1]), 2, new Int32Array(2))).toBe(
+      1,
+    );
+  });
+
+  it('solves again with the factors of a dense block as a library does', () => {
+    const entry = fc.double({ min: -1, max: 1, noNaN: true });
+    fc.assert(
+      fc.property(fc.array(entry, { minLength: 35, maxLength: 35 }), (entries) => {
+        const rows = [0, 1, 2, 3, 4].map((r) =>
+          entries.slice(5 * r, 5 * r + 5).map((v, c) => (c === (r + 2) % 5 ? v + 6 : v)),
+        );
+        const a = Float64Array.from(rows.flat());
+        const exchanged = new Int32Array(5);
+        expect(solveDense(a, Float64Array.from(entries.slice(25, 30)), 5, exchanged)).toBe(-1);
+        const b = entries.slice(30);
+        const x = Float64Array.from(b);
+        solveDenseAgain(a, x, 5, exchanged);
+        const reference = solve(new Matrix(rows), Matrix.columnVector(b)).to1DArray();
+        reference.forEach((value, i) => expect(x[i]!).toBeCloseTo(value, 9));
+      }),
+    );
   });
 
   it('solves complex systems and their transposes as a library does', () => {

@@ -7,7 +7,7 @@ export {
   type PlanResult,
 } from './elimination-plan.ts';
 export { factorComplex, solveComplex, solveComplexTransposed } from './eliminate-complex.ts';
-export { solveDense } from './eliminate-dense.ts';
+export { solveDense, solveDenseAgain } from './eliminate-dense.ts';
 export { backReal, factorReal, reduceReal, solveReal } from './eliminate-real.ts';
 export { gmres } from './gmres.ts';
 export { SparsePattern } from './sparse-pattern.ts';
