@@ -19,7 +19,9 @@ const longTime = (seconds: number): string => {
 export function answerText(answer: ReadoutAnswer | undefined, unit: Unit): string {
   if (!answer?.ok) return '–';
   const { value, range } = answer;
-  return range
-    ? `${readoutText(range.min, unit)} … ${readoutText(range.max, unit)}`
-    : readoutText(value, unit);
+  if (!range) return readoutText(value, unit);
+  const [low, high] = [readoutText(range.min, unit), readoutText(range.max, unit)];
+  // A unit that both ends share is said once: "1.11 … 1.73 Hz".
+  const ends = [low, high].map((text) => text.slice(text.indexOf(' ')));
+  return `${ends[0] === ends[1] && low.includes(' ') ? low.slice(0, low.indexOf(' ')) : low} … ${high}`;
 }

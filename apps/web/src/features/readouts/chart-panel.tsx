@@ -71,16 +71,15 @@ export function ChartPanel() {
           onChange={setView}
           aria-label="What is drawn"
         />
-        {view === 'response' ? (
-          <span className="hs-dim hs-nowrap">{label}</span>
-        ) : (
-          <span className="hs-nowrap">
-            <LayerWord layer={layer} />
+        {view === 'response' && (
+          <span className="hs-dim hs-nowrap" title={label}>
+            {label}
           </span>
         )}
       </div>
       {view !== 'response' && (
         <p className="hs-chart-note" role="status">
+          <LayerWord layer={layer} />
           {deep.is === 'running' && (
             <>
               <Progress
