@@ -105,7 +105,6 @@ export const logEntrySchema = z.object({
   undone: z.boolean(),
   undoable: z.boolean(),
 });
-export type LogEntryResource = z.infer<typeof logEntrySchema>;
 
 export const placeSchema = z.object({ x: z.number().int(), y: z.number().int() });
 /** Symbols that the user moved, by designator, in drawing units. */
@@ -160,11 +159,9 @@ export const createUnitSchema = z.object({
   notes: z.string().max(20000).default(''),
   hazardNotes: z.string().max(2000).default(''),
 });
-export type CreateUnit = z.input<typeof createUnitSchema>;
 
 /** The text of a unit file as it was chosen; it is read and checked by the server. */
 export const importUnitSchema = z.object({ text: z.string(), fileName: z.string().max(255).optional() });
-export type ImportUnit = z.infer<typeof importUnitSchema>;
 
 export const updateUnitSchema = z.object({
   baseVersion: versionSchema,
@@ -206,7 +203,6 @@ export const createReadingSchema = z
   .refine((r) => (r.partId === undefined) !== (r.readoutId === undefined), {
     message: 'a reading is of one part or of one readout',
   });
-export type CreateReading = z.input<typeof createReadingSchema>;
 
 export const writeReadoutSchema = z.object({ baseVersion: versionSchema, readout: readoutSchema });
 

@@ -23,7 +23,6 @@ export const sawSchema = z.union([
   sawWordSchema,
   z.looseObject({ value: z.number(), unit: z.string().max(16) }),
 ]);
-export type Saw = z.infer<typeof sawSchema>;
 
 const idSchema = z.string().trim().min(1).max(64);
 const nameSchema = z.string().trim().max(120);
@@ -69,7 +68,6 @@ export const pathSchema = z.looseObject({
     .max(500)
     .optional(),
 });
-export type PathFile = z.input<typeof pathSchema>;
 export type PathData = z.infer<typeof pathSchema>;
 export type BlockData = z.infer<typeof blockSchema>;
 export type LinkData = z.infer<typeof linkSchema>;

@@ -1,4 +1,4 @@
-import { parseSheetLine, type Part, type Readout, type UnitDocument } from '@halfsplit/core';
+import { parseSheetLine, type Part, type UnitDocument } from '@halfsplit/core';
 import type { PhotoResource, ReadingCondition } from '@halfsplit/contract';
 
 /** A unit of the workshop of Radio Brindle, a made-up valley station, with what has been measured on it so far. */
@@ -34,5 +34,3 @@ export function partsFromLines(lines: string): Part[] {
       return read.part;
     });
 }
-
-export type DemoReadout = Readout;

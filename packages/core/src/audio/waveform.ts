@@ -64,20 +64,3 @@ function swingBetween({ timeS, value }: Trace, from: number, to: number): number
   }
   return high - low;
 }
-
-/** Time from 10 to 90 % of the way between the first and the last value; null when it never gets there. */
-export function riseTimeOf(trace: Trace): number | null {
-  const [first, last] = [trace.value[0]!, trace.value.at(-1)!];
-  const isRising = last > first;
-  const at = (part: number) => crossingsOf(trace, first + part * (last - first), isRising)[0];
-  const [begin, end] = [at(0.1), at(0.9)];
-  return begin === undefined || end === undefined ? null : end - begin;
-}
-
-/** Time after which the trace stays within a part of its last value's distance from the first. */
-export function settlingTimeOf({ timeS, value }: Trace, within: number): number {
-  const band = within * Math.abs(value.at(-1)! - value[0]!);
-  for (let i = value.length - 1; i >= 0; i -= 1)
-    if (Math.abs(value[i]! - value.at(-1)!) > band) return timeS[Math.min(i + 1, timeS.length - 1)]!;
-  return timeS[0]!;
-}

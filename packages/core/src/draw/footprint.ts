@@ -5,7 +5,6 @@ import {
   CHARACTER_WIDTH,
   labelsAt,
   pinsAt,
-  TEXT_HEIGHT,
   type Box,
   type Placement,
   type SymbolPin,
@@ -50,9 +49,6 @@ export function railMark(pin: SymbolPin, net: string, kind: Exclude<NetClass, 's
   };
   return { net, kind, from: { x: pin.x, y: pin.y }, x: at.x, y: at.y, way, box };
 }
-
-/** Height that a rail's name takes beyond its bar. */
-export const RAIL_NAME_HEIGHT = TEXT_HEIGHT;
 
 /** All that a symbol takes of the sheet: its body, its text and its rail marks. */
 export function footprint(

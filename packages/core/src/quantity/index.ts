@@ -7,7 +7,7 @@ export {
   type BandColour,
   type BandReading,
 } from './bands.ts';
-export { DBU_REFERENCE_V, dbToRatio, dbuToVolt, ratioToDb, voltToDbu } from './decibel.ts';
+export { dbToRatio, ratioToDb } from './decibel.ts';
 export {
   exactText,
   formatCode,

@@ -16,9 +16,6 @@ export const TOLERANCE_LETTERS: Readonly<Record<string, number>> = {
   N: 0.3,
 };
 
-/** Letters that are safe at the end of a typed value: others also mean a prefix or unit. */
-export const TRAILING_TOLERANCE = /^(.*\d)([FGJKM])$/;
-
 /** Reads "5%", "±5 %", or a letter of IEC 60062; undefined when it is none of these. Answer is a fraction. */
 export function parseTolerance(text: string): number | undefined {
   const trimmed = text.trim();
