@@ -18,6 +18,8 @@ async function expectNoSeriousViolation(page: Page, where: string): Promise<void
 
 for (const scheme of ['light', 'dark'] as const) {
   test(`no screen has a serious accessibility violation, ${scheme}`, async ({ browser, bench }) => {
+    // Every screen is loaded and looked through.
+    test.slow();
     const context = await browser.newContext({
       colorScheme: scheme,
       reducedMotion: 'reduce',
