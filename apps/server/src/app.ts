@@ -27,6 +27,7 @@ import { readingRoutes } from './features/readings/routes.ts';
 import { readoutRoutes } from './features/readouts/routes.ts';
 import { unitRoutes } from './features/units/routes.ts';
 import { problemErrors } from './plugins/problems.ts';
+import { refuseNul } from './plugins/nul.ts';
 import { webPlugins } from './plugins/web.ts';
 
 declare module 'fastify' {
@@ -73,6 +74,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   problemErrors(app);
+  refuseNul(app);
   await app.register(multipart);
   await app.register(sse);
   await app.register(swagger, {

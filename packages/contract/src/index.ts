@@ -1,4 +1,5 @@
 export * from './names.ts';
+export * from './nul.ts';
 export * from './quantity.ts';
 export * from './field.ts';
 export * from './hazard.ts';

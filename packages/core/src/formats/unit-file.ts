@@ -1,4 +1,6 @@
 import {
+  NUL_SENTENCE,
+  nulAt,
   splitHazards,
   UNIT_FILE_FORMAT,
   UNIT_FILE_VERSION,
@@ -51,6 +53,8 @@ export function unitDocumentFrom(raw: unknown): UnitFileResult {
       problem('file/wrong-version', { text: version === undefined ? 'unknown' : JSON.stringify(version) }),
     );
   }
+  const nul = nulAt(raw);
+  if (nul) return failed(problem('file/invalid', { where: place(nul, raw), detail: NUL_SENTENCE }));
   const parsed = unitFileSchema.safeParse(raw);
   if (!parsed.success) {
     return failed(

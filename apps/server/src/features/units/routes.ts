@@ -69,6 +69,8 @@ export function unitRoutes(app: App): void {
   app.post(
     '/units/import',
     {
+      // A picture or another file is told apart from a unit by the reader, whatever it holds.
+      config: { holdsFile: true },
       schema: {
         tags: ['units'],
         summary: 'Open a unit file',
