@@ -1,10 +1,12 @@
-import type { Readout, ReadoutOf } from '@halfsplit/contract';
+import { readoutDefinitionOf, type Readout, type ReadoutOf } from '@halfsplit/contract';
 import type { AnalysisSession } from '../analysis/index.ts';
 import { controlState } from '../circuit/index.ts';
 import { needed, undefinedBecause, type ReadoutContext, type ReadoutType } from './readout-type.ts';
 
-/** Places of the travel that are tried, ends included. */
-const PLACES = 11;
+/** Places of the travel that are tried, in steps of a tenth, ends included. */
+const PLACES = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10] as const;
+/** What takes a run in time is tried at these first; where it rises or falls all the way, its ends are those of the travel. */
+const FEW_PLACES: readonly number[] = [0, 2, 5, 8, 10];
 
 export interface Ends {
   readonly min: number;
@@ -30,17 +32,29 @@ function endsOver(
   const ref = needed(readout, 'part', readout.part);
   if (!session.circuit.parts.some((p) => p.ref === ref && p.kind === 'potentiometer'))
     throw undefinedBecause(readout, `${ref} is not a potentiometer`);
-  const values: number[] = [];
   let why = '';
-  for (let i = 0; i < PLACES; i += 1) {
-    const at = session.with({ controls: new Map([[ref, i / (PLACES - 1)]]) });
-    const answer = context.evaluate(at, inner);
-    if (answer.ok) values.push(answer.value);
-    else why = answer.problem.message;
-  }
+  const taken = PLACES.map((): number | null | undefined => undefined);
+  const takeAt = (places: readonly number[]) =>
+    places.map((place) => {
+      if (taken[place] !== undefined) return taken[place];
+      const answer = context.evaluate(session.with({ controls: new Map([[ref, place / 10]]) }), inner);
+      if (!answer.ok) why = answer.problem.message;
+      return (taken[place] = answer.ok ? answer.value : null);
+    });
+  const isDear = readoutDefinitionOf(inner.kind).isSlow === true;
+  const few = isDear ? takeAt(FEW_PLACES) : [];
+  const values = (isOneWay(few) ? few : takeAt(PLACES)).filter((v) => v !== null);
   if (values.length === 0)
     throw undefinedBecause(readout, `"${inner.name}" has no value anywhere on the travel of ${ref}: ${why}`);
   return { min: Math.min(...values), max: Math.max(...values) };
+}
+
+/** Whether values are all there, some, and rise or fall from the first to the last. */
+function isOneWay(values: readonly (number | null)[]): boolean {
+  const steps = values
+    .slice(1)
+    .map((v, i) => (v === null || values[i] === null ? Number.NaN : v - values[i]!));
+  return steps.length > 0 && (steps.every((s) => s > 0) || steps.every((s) => s < 0));
 }
 
 /**

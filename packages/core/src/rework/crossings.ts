@@ -1,11 +1,17 @@
-/** How the crossings of a goal are looked for. */
-export interface CrossingOptions {
-  /** Values at which the reading is taken first, ascending. */
-  readonly places: readonly number[];
+/** A reading at a value of a part; null where there is none. */
+type Read = (value: number) => number | null;
+
+export interface Narrowing {
   readonly target: number;
   /** Relative width to which a crossing is narrowed. */
   readonly resolution: number;
   readonly mayGoOn: () => boolean;
+}
+
+/** How the crossings of a goal are looked for. */
+export interface CrossingOptions extends Narrowing {
+  /** Values at which the reading is taken first, ascending. */
+  readonly places: readonly number[];
 }
 
 const MOST_STEPS = 40;
@@ -16,7 +22,7 @@ const MOST_STEPS = 40;
  *
  * @param read null where there is no reading: then nothing is known between it and its neighbours
  */
-export function crossingsOf(read: (value: number) => number | null, options: CrossingOptions): number[] {
+export function crossingsOf(read: Read, options: CrossingOptions): number[] {
   const { places, target, mayGoOn } = options;
   const found: number[] = [];
   let before: { value: number; miss: number } | null = null;
@@ -31,13 +37,80 @@ export function crossingsOf(read: (value: number) => number | null, options: Cro
   return found;
 }
 
+/** A value with its reading. */
+export interface Taken {
+  readonly value: number;
+  readonly reading: number;
+}
+
+/** A step of a walk is at most this factor, and at least this one. */
+const LARGEST_STRIDE = 3;
+const LEAST_STRIDE = 1.05;
+/** A step that leads to where there is no reading is shortened to its square root at most this often. */
+const MOST_RETREATS = 1;
+const MOST_STRIDES = 12;
+
+/**
+ * Where a walk along the slope brings a reading that is dear: from two values with their readings, by secants on the
+ * value's logarithm until the target lies between two readings, then narrowed. Where the target is not reached, because
+ * the reading turns back, ends or is too far away, the value that came nearest.
+ *
+ * @param farthest factor away from the first value beyond which the walk ends
+ * @returns undefined where nothing came nearer than the first value
+ */
+export function walkTo(
+  read: Read,
+  first: Taken,
+  second: Taken,
+  farthest: number,
+  options: Narrowing,
+): number | undefined {
+  const missOf = ({ reading }: Taken) => reading - options.target;
+  const isNearer = (a: Taken, b: Taken) => Math.abs(missOf(a)) < Math.abs(missOf(b));
+  let [before, here] = isNearer(first, second) ? [second, first] : [first, second];
+  let nearest = here;
+  let [low, high] = [Math.min(first.value, second.value), Math.max(first.value, second.value)];
+  let retreats = 0;
+  for (let i = 0; i < MOST_STRIDES && options.mayGoOn(); i += 1) {
+    if (missOf(before) * missOf(here) <= 0) {
+      const [lower, upper] = before.value < here.value ? [before, here] : [here, before];
+      return narrow(read, lower.value, missOf(lower), upper.value, missOf(upper), options);
+    }
+    const slope = (here.reading - before.reading) / Math.log(here.value / before.value);
+    const next = here.value * strideTowards(-missOf(here) / slope, retreats);
+    const isSeen = next >= low && next <= high;
+    if (isSeen || !(Math.abs(Math.log(next / first.value)) <= Math.log(farthest))) break;
+    const reading = read(next);
+    if (reading === null) {
+      retreats += 1;
+      if (retreats > MOST_RETREATS) break;
+      continue;
+    }
+    [before, here] = [here, { value: next, reading }];
+    [low, high] = [Math.min(low, next), Math.max(high, next)];
+    if (isNearer(here, nearest)) nearest = here;
+  }
+  return isNearer(nearest, first) ? nearest.value : undefined;
+}
+
+/** The factor of a step towards where the secant points, on the logarithm; NaN where it points nowhere. */
+function strideTowards(wanted: number, retreats: number): number {
+  const size = Math.min(
+    Math.log(LARGEST_STRIDE),
+    Math.max(Math.log(LEAST_STRIDE), OVERSHOOT * Math.abs(wanted)),
+  );
+  return Math.exp((Math.sign(wanted) * size) / 2 ** retreats);
+}
+/** A step goes a little beyond where the secant points, so that the target comes to lie between two readings. */
+const OVERSHOOT = 1.1;
+
 function narrow(
-  read: (value: number) => number | null,
+  read: Read,
   low: number,
   atLow: number,
   high: number,
   atHigh: number,
-  { target, resolution, mayGoOn }: CrossingOptions,
+  { target, resolution, mayGoOn }: Narrowing,
 ): number {
   let [a, fa, b, fb] = [Math.log(low), atLow, Math.log(high), atHigh];
   for (let i = 0; i < MOST_STEPS && b - a > resolution && mayGoOn(); i += 1) {

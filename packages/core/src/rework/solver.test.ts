@@ -102,6 +102,52 @@ describe('solve', () => {
     expect(told.at(-1)).toBeCloseTo(1);
   });
 
+  describe('for a readout that takes a run in time', () => {
+    const timer = circuitOf(`
+      V1 9V vcc 0
+      TM1 kind=timer555 gnd=0 trig=c out=out reset=vcc ctrl=v thr=c dis=d vcc=vcc
+      R1 1k vcc d
+      P1 100k d w w 50%
+      R2 47k w c
+      C1 10n c 0
+      C2 10n v 0
+      R3 10k out 0`);
+    const rate: Readout = { id: 'rate', name: 'Rate', kind: 'rate', net: 'out' };
+    const range: Readout = { id: 'range', name: 'Range', kind: 'range', of: 'rate', part: 'P1' };
+    const request = (goal: SolveRequest['goal'], may: readonly string[]): SolveRequest => ({
+      ...ask({ circuit: timer, readouts: [rate, range], goal, may, most: 6 }),
+    });
+
+    it('finds C1 for a rate by the published equation, and leaves out what does not move it', () => {
+      // 1.44/((RA + 2 RB) C1) with RA = 1k and RB = 50k of P1 and R2: 195k, so 5.06 nF for 1.46 kHz.
+      const { proposals } = search(
+        request({ readoutId: 'rate', want: { target: 1460, within: 40 } }, ['R3', 'C2', 'C1']),
+      );
+      const best = proposals[0]!;
+      expect(best.missBy).toBe(0);
+      expect(best.changes).toMatchObject([{ ref: 'C1', value: 5.1e-9 }]);
+      expect(proposals.some((p) => p.changes.some((c) => c.ref === 'R3'))).toBe(false);
+    });
+
+    it('finds a value for the rate over a knob', () => {
+      const { proposals } = search(
+        request({ readoutId: 'range', want: { target: 1000, within: 60 } }, ['C1']),
+      );
+      expect(proposals[0]).toMatchObject({ missBy: 0, changes: [{ ref: 'C1' }] });
+    });
+
+    it('answers the best so far when the time is up', () => {
+      let left = 12;
+      const answer = search(
+        request({ readoutId: 'rate', want: { target: 1460, within: 40 } }, ['C1', 'R2', 'R1', 'P1']),
+        { mayGoOn: () => (left -= 1) > 0 },
+      );
+      expect(answer.isComplete).toBe(false);
+      expect(answer.tried).toBeLessThan(1);
+      for (const p of answer.proposals) expect(Number.isFinite(p.value)).toBe(true);
+    });
+  });
+
   it.each([
     [{ may: [] }, 'rework/nothing-to-change'],
     [{ may: ['R99'] }, 'circuit/unknown-part'],

@@ -11,7 +11,7 @@ import {
   type ReadoutAnswer,
   type Want,
 } from '../readouts/index.ts';
-import { crossingsOf } from './crossings.ts';
+import { crossingsOf, walkTo, type Taken } from './crossings.ts';
 import { buildable, canChange, singleChange, type ValueChange } from './value-change.ts';
 
 /** One way to meet the goal, with what it does to everything else. */
@@ -66,9 +66,13 @@ interface Reach {
 }
 const ALONE: Reach = { factor: 100, series: 'E12', resolution: 1e-6 };
 const TOGETHER: Reach = { factor: 10, series: 'E12', resolution: 1e-6 };
-/** A reading that takes a run in time is taken at fewer places, and no closer than a part can be bought. */
+/** A reading that takes a run in time is looked for along its slope, and no closer than a part can be bought. */
 const ALONE_SLOW: Reach = { factor: 30, series: 'E3', resolution: 2e-3 };
 const TOGETHER_SLOW: Reach = { factor: 10, series: 'E3', resolution: 5e-3 };
+/** Factor by which a part is turned to see what it does to such a reading. */
+const PROBE = 1.2;
+/** A part whose probe moves the reading by less than this part of the wanted change does nothing. */
+const NO_EFFECT = 1e-3;
 /** A proposal further from the goal than this part of the wanted change is not shown. */
 const LARGEST_MISS = 0.35;
 /** Proposals that are looked at closely, for each that is asked for. */
@@ -121,6 +125,8 @@ class ValueSearch {
   private readonly parts = new Map<string, Part>();
   private readonly start = new Map<string, number>();
   private readonly before = new Map<string, ReadoutAnswer>();
+  /** The goal now; null where it has no value. */
+  private readonly now: number | null;
   private readonly target: number;
   private readonly scale: number;
 
@@ -144,8 +150,8 @@ class ValueSearch {
     this.target =
       this.goal.want?.target ??
       (Number.isFinite(middle) ? middle : Number.isFinite(range.low) ? range.low : range.high);
-    const now = this.goalAt(new Map());
-    const distance = now === null ? Math.abs(this.target) : Math.abs(this.target - now);
+    this.now = this.goalAt(new Map());
+    const distance = this.now === null ? Math.abs(this.target) : Math.abs(this.target - this.now);
     this.scale = Math.max(distance, Math.abs(this.target) * LEAST_SCALE, Number.MIN_VALUE);
   }
 
@@ -163,7 +169,8 @@ class ValueSearch {
   }
 
   run(): SolveAnswer {
-    const { may, most } = this.request;
+    const { most } = this.request;
+    const may = this.isSlow ? this.byEffect() : this.request.may;
     const pairs = may.flatMap((a, i) => may.slice(i + 1).map((b) => [a, b] as const));
     const jobs = [
       ...may.map((ref) => () => this.single(ref)),
@@ -205,8 +212,54 @@ class ValueSearch {
     return answer.ok ? answer.value : null;
   }
 
+  /**
+   * The parts that may change, what moves the goal most first, and without those that do not move it. A range is judged by
+   * the readout it is of, which is read in a fraction of its time.
+   */
+  private byEffect(): readonly string[] {
+    const { readouts, may } = this.request;
+    const { goal } = this;
+    const judged = (goal.kind === 'range' && readouts.find((r) => r.id === goal.of)) || goal;
+    const read = (values: ReadonlyMap<string, number>) => {
+      const answer = this.evaluate(this.session.with({ values }), judged);
+      return answer.ok ? answer.value : null;
+    };
+    const now = read(new Map());
+    if (now === null) return may;
+    const effects = new Map<string, number>();
+    for (const ref of may) {
+      if (!this.mayGoOn()) break;
+      const probed = read(new Map([[ref, this.start.get(ref)! * PROBE]]));
+      // What ends the reading moves it, too.
+      effects.set(ref, probed === null ? Number.POSITIVE_INFINITY : Math.abs(probed - now));
+    }
+    const least = NO_EFFECT * Math.abs(now);
+    return [...effects.keys()]
+      .filter((ref) => effects.get(ref)! > least)
+      .sort((a, b) => finite(effects.get(b)!) - finite(effects.get(a)!));
+  }
+
+  /** The value of one part at which a goal that is dear to read meets its target, along its slope. */
+  private walked(ref: string, reach: Reach, others: ReadonlyMap<string, number>): number[] {
+    const start = this.start.get(ref)!;
+    const read = (value: number) => this.goalAt(new Map([...others, [ref, value]]));
+    const taken = (value: number, reading: number | null): Taken | null =>
+      reading === null ? null : { value, reading };
+    const first = taken(start, others.size === 0 ? this.now : read(start));
+    const second =
+      first && (taken(start * PROBE, read(start * PROBE)) ?? taken(start / PROBE, read(start / PROBE)));
+    if (!first || !second) return [];
+    const found = walkTo(read, first, second, reach.factor, {
+      target: this.target,
+      resolution: reach.resolution,
+      mayGoOn: () => this.mayGoOn(),
+    });
+    return found === undefined ? [] : [found];
+  }
+
   /** Values of one part at which the goal meets its target, nearest to the present one first. */
   private crossings(ref: string, reach: Reach, others: ReadonlyMap<string, number>): number[] {
+    if (this.isSlow && this.now !== null) return this.walked(ref, reach, others);
     const start = this.start.get(ref)!;
     const exact = crossingsOf((value) => this.goalAt(new Map([...others, [ref, value]])), {
       places: preferredBetween(start / reach.factor, start * reach.factor, reach.series),
@@ -225,7 +278,7 @@ class ValueSearch {
   private single(ref: string): Candidate[] {
     const exact = this.crossings(ref, this.isSlow ? ALONE_SLOW : ALONE, new Map()).slice(0, 2);
     return exact
-      .flatMap((value) => this.buildable(ref, value, this.request.withPairs))
+      .flatMap((value) => this.buildable(ref, value, this.request.withPairs && !this.isSlow))
       .flatMap((change) => this.candidate([change]));
   }
 
@@ -295,6 +348,9 @@ class ValueSearch {
     return [...proposals].sort((a, b) => cost(a) - cost(b));
   }
 }
+
+/** What ends a reading is looked at after what moves it. */
+const finite = (effect: number) => (Number.isFinite(effect) ? effect : 0);
 
 /** Least wanted change that a miss is measured by, as a part of the target. */
 const LEAST_SCALE = 1e-3;
