@@ -3,7 +3,13 @@ import { periodicSteadyState, type AnalysisSession } from '../analysis/index.ts'
 import { harmonics, totalHarmonicDistortion } from '../audio/index.ts';
 import { HalfsplitError } from '../errors.ts';
 import { formatQuantity } from '../quantity/index.ts';
-import { needed, undefinedBecause, type ReadoutType } from './readout-type.ts';
+import {
+  checkTime,
+  needed,
+  undefinedBecause,
+  type ReadoutContext,
+  type ReadoutType,
+} from './readout-type.ts';
 
 /** Highest harmonic counted. */
 const HIGHEST = 10;
@@ -67,7 +73,11 @@ interface Trial {
 }
 
 /** The period at the largest level at which the distortion is within the limit. */
-function limitPeriod(session: AnalysisSession, r: ReadoutOf<'headroom' | 'outputPower'>): Period {
+function limitPeriod(
+  session: AnalysisSession,
+  r: ReadoutOf<'headroom' | 'outputPower'>,
+  context: ReadoutContext,
+): Period {
   const limit = r.thd ?? USUAL_THD;
   let known = periodAt(session, r, LEAST_LEVEL_V);
   const least = distortionOf(r, known);
@@ -78,6 +88,7 @@ function limitPeriod(session: AnalysisSession, r: ReadoutOf<'headroom' | 'output
     );
   /** Tries a level, beginning where the last good one was; what has no steady state is beyond the limit. */
   const tried = (levelV: number): Trial => {
+    checkTime(r, context);
     let period: Period;
     try {
       period = periodAt(session, r, levelV, known.points[0]);
@@ -129,17 +140,17 @@ function between(low: Trial, high: Trial, limit: number, balance: number): numbe
 /** Largest fundamental at a net, V peak, before the distortion passes `thd` (default 1 %). */
 export const headroom: ReadoutType<'headroom'> = {
   describe: (r) => `headroom at ${r.out}, ${formatQuantity(r.frequencyHz ?? 0, 'Hz')}`,
-  compute: (session, r) => limitPeriod(session, r).amplitudes[1]!,
+  compute: (session, r, context) => limitPeriod(session, r, context).amplitudes[1]!,
 };
 
 /** Largest power into a load, W, before the distortion at a net passes `thd`: over the period, direct current apart. */
 export const outputPower: ReadoutType<'outputPower'> = {
   describe: (r) => `power into ${r.load}, ${formatQuantity(r.frequencyHz ?? 0, 'Hz')}`,
-  compute(session, r) {
+  compute(session, r, context) {
     const ref = needed(r, 'load', r.load);
     const load = session.circuit.parts.find((p) => p.ref === ref);
     if (!load) throw new HalfsplitError('circuit/unknown-part', { ref, where: `Readout "${r.name}"` });
-    const { points } = limitPeriod(session, r);
+    const { points } = limitPeriod(session, r, context);
     const device = session.system.device(ref);
     const mean = points[0]!.map((_, k) => points.reduce((sum, x) => sum + x[k]!, 0) / points.length);
     const whole = points.reduce((sum, x) => sum + device.report(x).power, 0) / points.length;

@@ -24,6 +24,8 @@ import { computeReadout } from './registry.ts';
 export interface ReadoutsAround {
   readonly readouts?: readonly Readout[] | undefined;
   readonly settings?: readonly Setting[] | undefined;
+  /** Asked while a long reading is taken; answering false leaves it out. */
+  readonly mayGoOn?: (() => boolean) | undefined;
 }
 
 /**
@@ -38,6 +40,7 @@ export function evaluateReadout(
   const context: ReadoutContext = {
     readouts: around.readouts ?? [],
     settings: around.settings ?? [],
+    mayGoOn: around.mayGoOn ?? (() => true),
     evaluate: (at, other) => evaluateReadout(at, other, around),
   };
   try {

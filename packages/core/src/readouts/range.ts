@@ -1,7 +1,13 @@
 import { readoutDefinitionOf, type Readout, type ReadoutOf } from '@halfsplit/contract';
 import type { AnalysisSession } from '../analysis/index.ts';
 import { controlState } from '../circuit/index.ts';
-import { needed, undefinedBecause, type ReadoutContext, type ReadoutType } from './readout-type.ts';
+import {
+  checkTime,
+  needed,
+  undefinedBecause,
+  type ReadoutContext,
+  type ReadoutType,
+} from './readout-type.ts';
 
 /** Places of the travel that are tried, in steps of a tenth, ends included. */
 const PLACES = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10] as const;
@@ -37,6 +43,7 @@ function endsOver(
   const takeAt = (places: readonly number[]) =>
     places.map((place) => {
       if (taken[place] !== undefined) return taken[place];
+      checkTime(readout, context);
       const answer = context.evaluate(session.with({ controls: new Map([[ref, place / 10]]) }), inner);
       if (!answer.ok) why = answer.problem.message;
       return (taken[place] = answer.ok ? answer.value : null);

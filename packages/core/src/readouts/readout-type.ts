@@ -17,6 +17,8 @@ export type ReadoutAnswer =
 export interface ReadoutContext {
   readonly readouts: readonly Readout[];
   readonly settings: readonly Setting[];
+  /** Asked while something long is computed: answering false ends it without a value. */
+  readonly mayGoOn: () => boolean;
   /** Computes another readout on a session; what it cannot be computed for is an answer. */
   evaluate(session: AnalysisSession, readout: Readout): ReadoutAnswer;
 }
@@ -39,6 +41,11 @@ export interface ReadoutType<K extends ReadoutKind> {
 export function needed<T>(readout: Readout, name: string, value: T | undefined): T {
   if (value !== undefined && value !== '') return value;
   throw new HalfsplitError('readout/not-defined', { where: readout.name, detail: `"${name}" is missing` });
+}
+
+/** Ends a long computation whose time is up. Throws `readout/left-out`. */
+export function checkTime(readout: Readout, { mayGoOn }: Pick<ReadoutContext, 'mayGoOn'>): void {
+  if (!mayGoOn()) throw new HalfsplitError('readout/left-out', { where: readout.name });
 }
 
 /** Why a readout is not defined, as an error to throw. */

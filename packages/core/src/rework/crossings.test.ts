@@ -3,6 +3,11 @@ import { describe, expect, it } from 'vitest';
 import { crossingsOf, walkTo } from './crossings.ts';
 
 const options = (target: number, resolution = 1e-9) => ({ target, resolution, mayGoOn: () => true });
+const walk = (target: number, resolution = 1e-9) => ({
+  ...options(target, resolution),
+  farthest: 30,
+  leastStride: 1.05,
+});
 const at = (read: (v: number) => number, value: number) => ({ value, reading: read(value) });
 
 describe('crossings of a reading over a value', () => {
@@ -32,7 +37,7 @@ describe('a walk along the slope', () => {
           return 7 * (v / 100) ** power;
         };
         const target = 7 * factor ** power;
-        const found = walkTo(read, at(read, 100), at(read, 120), 30, options(target, 1e-4));
+        const found = walkTo(read, at(read, 100), at(read, 120), walk(target, 1e-4));
         expect(found! / (100 * factor)).toBeCloseTo(1, 2);
         expect(readings).toBeLessThan(20);
       }),
@@ -41,25 +46,26 @@ describe('a walk along the slope', () => {
 
   it('gives what came nearest where the reading turns back, ends, or is too far away', () => {
     const hill = (v: number) => 4 - Math.log(v / 10) ** 2;
-    const top = walkTo(hill, at(hill, 3), at(hill, 3.6), 30, options(6));
+    const top = walkTo(hill, at(hill, 3), at(hill, 3.6), walk(6));
     expect(hill(top!)).toBeGreaterThan(3.5);
     const cliff = (v: number) => (v > 50 ? null : v);
-    const edge = walkTo(cliff, { value: 10, reading: 10 }, { value: 12, reading: 12 }, 30, options(100));
+    const edge = walkTo(cliff, { value: 10, reading: 10 }, { value: 12, reading: 12 }, walk(100));
     expect(edge).toBeGreaterThan(20);
     expect(edge).toBeLessThanOrEqual(50);
     const line = (v: number) => v;
-    const far = walkTo(line, at(line, 1), at(line, 1.2), 10, options(1000));
+    const far = walkTo(line, at(line, 1), at(line, 1.2), { ...walk(1000), farthest: 10 });
     expect(far).toBeGreaterThan(1);
     expect(far).toBeLessThanOrEqual(10);
   });
 
   it('gives nothing where nothing moves, and stops when the time is up', () => {
     const flat = () => 5;
-    expect(walkTo(flat, at(flat, 1), at(flat, 1.2), 30, options(6))).toBeUndefined();
+    expect(walkTo(flat, at(flat, 1), at(flat, 1.2), walk(6))).toBeUndefined();
     let left = 2;
     const line = (v: number) => v;
-    const found = walkTo(line, at(line, 1), at(line, 1.2), 1e9, {
-      ...options(1e6),
+    const found = walkTo(line, at(line, 1), at(line, 1.2), {
+      ...walk(1e6),
+      farthest: 1e9,
       mayGoOn: () => (left -= 1) >= 0,
     });
     expect(found).toBeLessThan(12);

@@ -43,9 +43,15 @@ export interface Taken {
   readonly reading: number;
 }
 
-/** A step of a walk is at most this factor, and at least this one. */
+export interface WalkOptions extends Narrowing {
+  /** Factor away from the first value beyond which the walk ends. */
+  readonly farthest: number;
+  /** Least factor of a step. */
+  readonly leastStride: number;
+}
+
+/** A step of a walk is at most this factor, or its least one. */
 const LARGEST_STRIDE = 3;
-const LEAST_STRIDE = 1.05;
 /** A step that leads to where there is no reading is shortened to its square root at most this often. */
 const MOST_RETREATS = 1;
 const MOST_STRIDES = 12;
@@ -55,16 +61,9 @@ const MOST_STRIDES = 12;
  * value's logarithm until the target lies between two readings, then narrowed. Where the target is not reached, because
  * the reading turns back, ends or is too far away, the value that came nearest.
  *
- * @param farthest factor away from the first value beyond which the walk ends
  * @returns undefined where nothing came nearer than the first value
  */
-export function walkTo(
-  read: Read,
-  first: Taken,
-  second: Taken,
-  farthest: number,
-  options: Narrowing,
-): number | undefined {
+export function walkTo(read: Read, first: Taken, second: Taken, options: WalkOptions): number | undefined {
   const missOf = ({ reading }: Taken) => reading - options.target;
   const isNearer = (a: Taken, b: Taken) => Math.abs(missOf(a)) < Math.abs(missOf(b));
   let [before, here] = isNearer(first, second) ? [second, first] : [first, second];
@@ -77,9 +76,9 @@ export function walkTo(
       return narrow(read, lower.value, missOf(lower), upper.value, missOf(upper), options);
     }
     const slope = (here.reading - before.reading) / Math.log(here.value / before.value);
-    const next = here.value * strideTowards(-missOf(here) / slope, retreats);
+    const next = here.value * strideTowards(-missOf(here) / slope, options.leastStride, retreats);
     const isSeen = next >= low && next <= high;
-    if (isSeen || !(Math.abs(Math.log(next / first.value)) <= Math.log(farthest))) break;
+    if (isSeen || !(Math.abs(Math.log(next / first.value)) <= Math.log(options.farthest))) break;
     const reading = read(next);
     if (reading === null) {
       retreats += 1;
@@ -94,11 +93,8 @@ export function walkTo(
 }
 
 /** The factor of a step towards where the secant points, on the logarithm; NaN where it points nowhere. */
-function strideTowards(wanted: number, retreats: number): number {
-  const size = Math.min(
-    Math.log(LARGEST_STRIDE),
-    Math.max(Math.log(LEAST_STRIDE), OVERSHOOT * Math.abs(wanted)),
-  );
+function strideTowards(wanted: number, least: number, retreats: number): number {
+  const size = Math.max(Math.log(least), Math.min(Math.log(LARGEST_STRIDE), OVERSHOOT * Math.abs(wanted)));
   return Math.exp((Math.sign(wanted) * size) / 2 ** retreats);
 }
 /** A step goes a little beyond where the secant points, so that the target comes to lie between two readings. */

@@ -2,7 +2,7 @@ import { readoutDefinitionOf, type Layer } from '@halfsplit/contract';
 import { AnalysisSession } from '../analysis/index.ts';
 import { resolveLayer, valueOnLayer, type Circuit, type Part, type Setting } from '../circuit/index.ts';
 import { HalfsplitError, problem } from '../errors.ts';
-import { nearestPreferred, preferredBetween, type ESeries } from '../quantity/index.ts';
+import { E_SERIES, nearestPreferred, preferredBetween, type ESeries } from '../quantity/index.ts';
 import {
   evaluateReadout,
   outsideBy,
@@ -71,6 +71,8 @@ const ALONE_SLOW: Reach = { factor: 30, series: 'E3', resolution: 2e-3 };
 const TOGETHER_SLOW: Reach = { factor: 10, series: 'E3', resolution: 5e-3 };
 /** Factor by which a part is turned to see what it does to such a reading. */
 const PROBE = 1.2;
+/** A step of a walk is at least that of the series, and a little more. */
+const SERIES_STEP = 1.03;
 /** A part whose probe moves the reading by less than this part of the wanted change does nothing. */
 const NO_EFFECT = 1e-3;
 /** A proposal further from the goal than this part of the wanted change is not shown. */
@@ -125,6 +127,8 @@ class ValueSearch {
   private readonly parts = new Map<string, Part>();
   private readonly start = new Map<string, number>();
   private readonly before = new Map<string, ReadoutAnswer>();
+  /** Readings of a goal that is dear, by the values read, so that none is taken twice; each is a candidate. */
+  private readonly taken = new Map<string, { values: ReadonlyMap<string, number>; answer: ReadoutAnswer }>();
   /** The goal now; null where it has no value. */
   private readonly now: number | null;
   private readonly target: number;
@@ -188,6 +192,7 @@ class ValueSearch {
       done += 1;
       this.watch.onProgress?.(done / jobs.length);
     }
+    found.push(...this.candidatesTaken());
     const isComplete = done === jobs.length && this.mayGoOn();
     const near = distinct(found)
       .filter((c) => c.missBy <= LARGEST_MISS * this.scale)
@@ -203,13 +208,39 @@ class ValueSearch {
   }
 
   private evaluate(session: AnalysisSession, readout: Readout): ReadoutAnswer {
-    return evaluateReadout(session, readout, this.request);
+    const { readouts, settings } = this.request;
+    return evaluateReadout(session, readout, { readouts, settings, mayGoOn: () => this.mayGoOn() });
   }
 
   private goalAt(values: ReadonlyMap<string, number>): number | null {
-    const session = values.size === 0 ? this.session : this.session.with({ values });
-    const answer = this.evaluate(session, this.goal);
+    const answer = this.goalAnswer(values);
     return answer.ok ? answer.value : null;
+  }
+
+  private goalAnswer(values: ReadonlyMap<string, number>): ReadoutAnswer {
+    const session = values.size === 0 ? this.session : this.session.with({ values });
+    if (!this.isSlow) return this.evaluate(session, this.goal);
+    const key = [...values].map(([ref, value]) => `${ref}=${value}`).join(' ');
+    const known = this.taken.get(key);
+    if (known) return known.answer;
+    const answer = this.evaluate(session, this.goal);
+    this.taken.set(key, { values, answer });
+    return answer;
+  }
+
+  /** Every reading of a dear goal that was taken, as a candidate: its values are of the series, or those now. */
+  private candidatesTaken(): Candidate[] {
+    return [...this.taken.values()].flatMap(({ values, answer }) => {
+      const changes = [...values]
+        .filter(([ref, value]) => value !== this.start.get(ref))
+        .map(([ref, value]) => singleChange(ref, this.start.get(ref)!, value));
+      if (!answer.ok || changes.length === 0) return [];
+      return [{ changes, value: answer.value, missBy: this.missBy(answer.value) }];
+    });
+  }
+
+  private missBy(value: number): number {
+    return Math.abs(outsideBy(value, this.goal.want));
   }
 
   /**
@@ -242,15 +273,20 @@ class ValueSearch {
   /** The value of one part at which a goal that is dear to read meets its target, along its slope. */
   private walked(ref: string, reach: Reach, others: ReadonlyMap<string, number>): number[] {
     const start = this.start.get(ref)!;
-    const read = (value: number) => this.goalAt(new Map([...others, [ref, value]]));
+    const { series } = this.request;
+    // Only what can be fitted is read.
+    const fitted = (value: number) => (value === start ? start : nearestPreferred(value, series));
+    const read = (value: number) => this.goalAt(new Map([...others, [ref, fitted(value)]]));
     const taken = (value: number, reading: number | null): Taken | null =>
       reading === null ? null : { value, reading };
     const first = taken(start, others.size === 0 ? this.now : read(start));
     const second =
       first && (taken(start * PROBE, read(start * PROBE)) ?? taken(start / PROBE, read(start / PROBE)));
     if (!first || !second) return [];
-    const found = walkTo(read, first, second, reach.factor, {
+    const found = walkTo(read, first, second, {
       target: this.target,
+      farthest: reach.factor,
+      leastStride: SERIES_STEP * 10 ** (1 / E_SERIES[series].length),
       resolution: reach.resolution,
       mayGoOn: () => this.mayGoOn(),
     });
@@ -300,8 +336,7 @@ class ValueSearch {
 
   private candidate(changes: readonly ValueChange[]): Candidate[] {
     const value = this.goalAt(valuesOf(changes));
-    if (value === null) return [];
-    return [{ changes, value, missBy: Math.abs(outsideBy(value, this.goal.want)) }];
+    return value === null ? [] : [{ changes, value, missBy: this.missBy(value) }];
   }
 
   /** A candidate with its readouts: those that take a run in time only when asked, and while there is time. */
@@ -309,7 +344,7 @@ class ValueSearch {
     const session = this.session.with({ values: valuesOf(changes) });
     const { readouts } = this.request;
     const answers = readouts.map((r): ReadoutAnswer => {
-      if (r.id === this.goal.id) return this.evaluate(session, r);
+      if (r.id === this.goal.id) return this.goalAnswer(valuesOf(changes));
       const isSlow = readoutDefinitionOf(r.kind).isSlow === true;
       if (isSlow && !(withSlow && this.mayGoOn())) return leftOut(r);
       return this.evaluate(session, r);
