@@ -259,7 +259,7 @@ export function labelsAt(part: Part, at: Placement, texts: readonly [ref: string
   }
   if (isBlock) {
     const x = part.kind === 'opamp' ? at.x + 2.4 : body.left;
-    const y = part.kind === 'opamp' ? body.bottom + 0.2 : body.top - 1.5;
+    const y = part.kind === 'opamp' ? body.bottom + 0.2 : body.top - 1.75;
     const isOpamp = part.kind === 'opamp';
     return [
       label(ref, x, isOpamp ? body.top + 0.2 : y, 'start'),
