@@ -34,6 +34,7 @@ export class System {
   readonly loading: readonly Device[];
   /** Slots that those devices write to. */
   readonly loadedSlots: Int32Array;
+  private readonly slotsOf = new Map<Device, readonly number[]>();
   private readonly exciting: readonly Device[];
   private readonly excitation = { scale: 1, timeS: null as number | null };
 
@@ -63,6 +64,7 @@ export class System {
       const own: number[] = [];
       const device = this.build(part, unknowns, own);
       if (device.load) for (const slot of own) if (slot > 0) loaded.add(slot);
+      this.slotsOf.set(device, own);
       return device;
     });
     this.loadedSlots = Int32Array.from(loaded);
@@ -144,6 +146,11 @@ export class System {
     const device = this.byRef.get(ref);
     if (!device) throw new HalfsplitError('circuit/unknown-part', { ref, where });
     return device;
+  }
+
+  /** Rows in which a device has entries that change with the solution. */
+  loadedRowsOf(device: Device): ReadonlySet<number> {
+    return new Set((this.slotsOf.get(device) ?? []).filter((s) => s > 0).map((s) => this.rowOf[s]!));
   }
 
   /** The net names with their indices, ground first. */
@@ -228,15 +235,10 @@ export class System {
   /** As `evaluate`, without the constant part: G and C hold only what the devices add, at `loadedSlots`. */
   evaluateLoaded(x: Float64Array, into: Evaluation): void {
     const { g, c, f, q } = into;
-    const { loadedSlots } = this;
-    for (let i = 0; i < loadedSlots.length; i += 1) {
-      g[loadedSlots[i]!] = 0;
-      c[loadedSlots[i]!] = 0;
-    }
-    for (let row = 0; row < f.length; row += 1) {
-      f[row] = 0;
-      q[row] = 0;
-    }
+    g.fill(0);
+    c.fill(0);
+    f.fill(0);
+    q.fill(0);
     into.limited = false;
     for (let i = 0; i < this.loading.length; i += 1) this.loading[i]!.load!(x, into);
   }

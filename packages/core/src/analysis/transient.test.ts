@@ -46,7 +46,7 @@ describe('transient, closed forms', () => {
     ).toBeLessThan(0.01);
   });
 
-  it('is of second order: halving a fixed step quarters the error', () => {
+  it('is of third order at least: halving a fixed step divides the error by eight', () => {
     const circuit = circuitOf('G1 1V 1kHz in 0\nR1 1k in a\nC1 100n a 0');
     const tau = 1e-4;
     const omega = 2 * Math.PI * 1000;
@@ -56,8 +56,7 @@ describe('transient, closed forms', () => {
     const errorAt = (stepS: number) =>
       worst(run(circuit, 'a', { stopS: 2e-3, stepS, relativeError: 1e9 }), exact);
     const order = Math.log2(errorAt(2e-5) / errorAt(1e-5));
-    expect(order).toBeGreaterThan(1.8);
-    expect(order).toBeLessThan(2.3);
+    expect(order).toBeGreaterThan(3);
   });
 
   it('lands on the times asked for', () => {
@@ -105,27 +104,18 @@ describe('transient against an ODE package', () => {
     ];
     const { y } = solveODE(rates, [0, endS], [0, 0], {
       method: 'RK45',
-      tol: 1e-7,
+      tol: 1e-9,
       firstStep: 1e-7,
       maxIter: 1e6,
     });
     return y.at(-1)![1];
   };
-  const errorWith = (options: { stepS?: number; relativeError: number }, endS: number) =>
+  const errorWith = (options: { relativeError: number }, endS: number) =>
     Math.abs(run(circuit, 'a', { stopS: endS, ...options }).value.at(-1)! - reference(endS));
 
-  it('follows a rung and clipped sine to a hundredth of a per cent', () => {
+  it('follows a rung and clipped sine to 20 µV', () => {
     for (const endS of [0.3e-3, 0.85e-3, 2.2e-3])
-      expect(errorWith({ relativeError: 1e-6 }, endS)).toBeLessThan(1e-4);
-  });
-
-  it('has a global error of second order with a junction in it: halving the step quarters it', () => {
-    const order = Math.log2(
-      errorWith({ stepS: 4e-6, relativeError: 1e9 }, 0.4e-3) /
-        errorWith({ stepS: 2e-6, relativeError: 1e9 }, 0.4e-3),
-    );
-    expect(order).toBeGreaterThan(1.7);
-    expect(order).toBeLessThan(2.4);
+      expect(errorWith({ relativeError: 1e-6 }, endS)).toBeLessThan(2e-5);
   });
 });
 

@@ -141,6 +141,7 @@ export const bjt: DeviceType<'bjt'> = {
 
     return {
       ref: part.ref,
+      balanced: [c, b, e],
       stamp(m) {
         for (const s of series) addPair(m.g, s.slots, s.siemens);
       },

@@ -13,15 +13,16 @@ export const capsule: DeviceType<'capsule'> = {
     const pair = pairSlots(t, out, ground);
     const sense = t.unknown('sound');
     const slots = {
-      sense: t.slot(sense, sense),
-      outSense: t.slot(out, sense),
-      groundSense: t.slot(ground, sense),
+      sense: t.constantSlot(sense, sense),
+      outSense: t.constantSlot(out, sense),
+      groundSense: t.constantSlot(ground, sense),
     };
     const loaded = 1 / (1 / p.RLOAD + 1 / p.ROUT);
     const currentPerPascal = p.SENS / loaded;
     const pressure = part.pressurePa ?? 0;
     return {
       ref: part.ref,
+      balanced: [out, ground],
       driveRow: sense,
       stamp(m) {
         add(m.g, slots.sense, 1);

@@ -94,6 +94,7 @@ export const relay: DeviceType<'relay'> = {
     const siemens = (isMadeWhenOn: boolean) => contactS(isMadeWhenOn === isOn);
     return {
       ref: part.ref,
+      balanced: [com, ...throws.map((each) => each.node)],
       stamp: (m) => coil.stamp?.(m),
       load(x, m) {
         if (m.isStatic && !isHeld) isOn = coilV(x) >= pullInV;

@@ -46,6 +46,7 @@ export function controlledCurrent(options: ControlledOptions, t: Terminals): Dev
 
   return {
     ref,
+    balanced: [drain, gate, source],
     load(x: Float64Array, m: Evaluation) {
       const vgs = sign * (x[gate]! - x[source]!);
       const vds = sign * (x[drain]! - x[source]!);

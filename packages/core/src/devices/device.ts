@@ -17,9 +17,17 @@ export interface Device {
   stamp?(m: Matrices): void;
   /**
    * Adds what depends on x: f and q (as functions at x), and their derivatives to G and C. May limit its own
-   * steps; then it adds the linearisation at the limited point and reports `m.limited`.
+   * steps; then it adds the linearisation at the limited point and reports `m.limited`. Writes to f and q only in rows in
+   * which it has a slot, or to f in `steadyRows`.
    */
   load?(x: Float64Array, m: Evaluation): void;
+  /**
+   * Rows between which `load` only moves current and charge: what it adds to f and q in them is zero in sum, whatever x.
+   * Ground, as 0, may be one of them.
+   */
+  readonly balanced?: readonly number[];
+  /** Rows without a slot in which `load` adds to f what does not follow x, but may be switched on and off. */
+  readonly steadyRows?: readonly number[];
   /** Adds what it forces into the right-hand side. */
   excite?(b: Float64Array, when: Excitation): void;
   /** Row that a unit AC drive is written to, for sources. */

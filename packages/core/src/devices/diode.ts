@@ -69,6 +69,7 @@ export const diode: DeviceType<DiodeKind> = {
 
     return {
       ref: part.ref,
+      balanced: [a, k],
       stamp(m) {
         if (series) addPair(m.g, series, 1 / p.RS);
       },

@@ -3,7 +3,7 @@ import type { LayerPartOf } from '../circuit/index.ts';
 import { isPType, modelParameters } from '../models/index.ts';
 import { JUNCTION_FLOOR_S, thermalNoise } from './constants.ts';
 import { controlledCurrent, CUT_OFF_A, type ControlledLaw } from './controlled.ts';
-import { add, addPair, pairSlots, type Device, type DeviceType, type Terminals } from './device.ts';
+import { add, addPair, constantPair, pairSlots, type Device, type DeviceType, type Terminals } from './device.ts';
 import { LIMIT_SLACK_V } from './diode.ts';
 import { criticalVoltage, diodeLaw, junctionNoise, limitJunction, type CurrentSlope } from './junction.ts';
 
@@ -74,9 +74,9 @@ interface Channel {
 
 function channel(part: LayerPartOf<'jfet'> | LayerPartOf<'mosfet'>, p: Channel, t: Terminals): Device {
   const [drain, gate, source] = [t.node('d'), t.node('g'), t.node('s')];
-  const floor = pairSlots(t, drain, source);
-  const gateSource = pairSlots(t, gate, source);
-  const gateDrain = pairSlots(t, gate, drain);
+  const floor = constantPair(t, drain, source);
+  const gateSource = constantPair(t, gate, source);
+  const gateDrain = constantPair(t, gate, drain);
   const device = controlledCurrent(
     {
       ref: part.ref,

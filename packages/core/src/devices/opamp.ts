@@ -104,6 +104,7 @@ export const opamp: DeviceType<'opamp'> = {
 
     return {
       ref: part.ref,
+      steadyRows: [plus, minus],
       stamp(m) {
         add(m.c, slots.stage, tau);
         // The branch current flows out of `out` into the circuit: it enters the net.

@@ -81,3 +81,44 @@ describe('every device says its own derivatives', () => {
     expect(compared).toBeGreaterThan(TRIES);
   });
 });
+
+const SWITCHING: Readonly<Record<string, string>> = {
+  relay: 'K1 relay coilA=a coilB=b com=c no=d nc=e',
+  timer: 'TM1 gnd=0 trig=a out=b reset=vcc ctrl=c thr=d dis=e vcc=vcc',
+  regulator: 'U1 regulator 5V in=a out=b gnd=c',
+  'opamp with supplies': 'U1 TL072 plus=a minus=b out=c vplus=d vminus=e',
+};
+
+describe('every device says where it acts', () => {
+  it.each(Object.entries({ ...DEVICES, ...SWITCHING }))(
+    '%s: current and charge between its balanced rows are zero in sum, and it writes where it has a slot',
+    (_, line) => {
+      const { system, read } = reader(line);
+      const random = seeded(line.length + 1);
+      const [device] = system.loading;
+      const balanced = new Set((device!.balanced ?? []).filter((row) => row > 0));
+      const isGrounded = (device!.balanced ?? []).includes(0);
+      const rows = system.loadedRowsOf(device!);
+      const steady = new Set(device!.steadyRows ?? []);
+      const fixed = new Map<number, number>();
+      let written = 0;
+      for (let t = 0; t < TRIES; t += 1) {
+        const x = Float64Array.from({ length: system.size + 1 }, (_, k) => (k === 0 ? 0 : 4 * random() - 2));
+        const { f, q } = read(x);
+        for (const values of [f, q]) {
+          const sum = [...balanced].reduce((total, row) => total + values[row]!, 0);
+          const size = [...balanced].reduce((most, row) => Math.max(most, Math.abs(values[row]!)), 0);
+          if (!isGrounded) expect(Math.abs(sum)).toBeLessThanOrEqual(1e-12 * size);
+          for (let row = 1; row <= system.size; row += 1) {
+            if (values[row] === 0) continue;
+            written += 1;
+            if (!steady.has(row)) expect(rows.has(row)).toBe(true);
+            else if (values === f && fixed.has(row)) expect([0, fixed.get(row)]).toContain(values[row]);
+            else if (values === f) fixed.set(row, values[row]!);
+          }
+        }
+      }
+      expect(written).toBeGreaterThan(0);
+    },
+  );
+});

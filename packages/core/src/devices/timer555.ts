@@ -1,6 +1,6 @@
 import { modelParameters } from '../models/index.ts';
 import { thermalNoise } from './constants.ts';
-import { add, addPair, pairSlots, type DeviceType } from './device.ts';
+import { add, addPair, constantPair, pairSlots, type DeviceType } from './device.ts';
 
 /** The discharge pin's insulation, S. */
 const OPEN_SWITCH_S = 1e-12;
@@ -24,7 +24,7 @@ export const timer555: DeviceType<'timer555'> = {
       number,
       number,
     ];
-    const divider = [pairSlots(t, vcc, ctrl), pairSlots(t, ctrl, gnd)] as const;
+    const divider = [constantPair(t, vcc, ctrl), constantPair(t, ctrl, gnd)] as const;
     const output = {
       oo: t.slot(out, out),
       ov: t.slot(out, vcc),
@@ -48,6 +48,7 @@ export const timer555: DeviceType<'timer555'> = {
 
     return {
       ref: part.ref,
+      balanced: [gnd, out, dis, vcc],
       stamp(m) {
         addPair(m.g, divider[0], 1 / p.RDIV);
         addPair(m.g, divider[1], 1 / (2 * p.RDIV));

@@ -2,7 +2,7 @@ import type { AllParamsOf } from '@halfsplit/contract';
 import { modelParameters } from '../models/index.ts';
 import { JUNCTION_FLOOR_S, thermalNoise } from './constants.ts';
 import { controlledCurrent, CUT_OFF_A, type ControlledLaw } from './controlled.ts';
-import { add, addPair, pairSlots, type DeviceType } from './device.ts';
+import { add, addPair, constantPair, pairSlots, type DeviceType } from './device.ts';
 
 /** Parameters of a valve after Koren 1996. */
 export type ValveParameters = AllParamsOf<'triode'>;
@@ -91,11 +91,12 @@ export const triode: DeviceType<'triode'> = {
       },
       t,
     );
-    const floor = [pairSlots(t, anode, cathode), pairSlots(t, grid, cathode)] as const;
+    const gridCathode = p.RGI > 0 ? pairSlots(t, grid, cathode) : undefined;
+    const floor = [constantPair(t, anode, cathode), constantPair(t, grid, cathode)];
     const capacitances = [
-      [pairSlots(t, grid, cathode), p.CGK],
-      [pairSlots(t, grid, anode), p.CGA],
-      [pairSlots(t, anode, cathode), p.CAK],
+      [constantPair(t, grid, cathode), p.CGK],
+      [constantPair(t, grid, anode), p.CGA],
+      [constantPair(t, anode, cathode), p.CAK],
     ] as const;
     return {
       ...device,
@@ -106,11 +107,11 @@ export const triode: DeviceType<'triode'> = {
       load(x, m) {
         device.load!(x, m);
         const vg = x[grid]! - x[cathode]!;
-        if (p.RGI <= 0 || vg <= 0) return;
+        if (!gridCathode || vg <= 0) return;
         const current = vg ** 1.5 / p.RGI;
         add(m.f, grid, current);
         add(m.f, cathode, -current);
-        addPair(m.g, floor[1], (1.5 * Math.sqrt(vg)) / p.RGI);
+        addPair(m.g, gridCathode, (1.5 * Math.sqrt(vg)) / p.RGI);
       },
     };
   },
@@ -127,9 +128,9 @@ export const pentode: DeviceType<'pentode'> = {
     const [anode, screen, grid, cathode] = pins;
     const slot = (row: number) => pins.map((column) => t.slot(row, column));
     const slots = { anode: slot(anode), screen: slot(screen), cathode: slot(cathode) };
-    const floor = [pairSlots(t, anode, cathode), pairSlots(t, screen, cathode), pairSlots(t, grid, cathode)];
-    const gridCathode = pairSlots(t, grid, cathode);
-    const gridAnode = pairSlots(t, grid, anode);
+    const gridCathode = constantPair(t, grid, cathode);
+    const gridAnode = constantPair(t, grid, anode);
+    const floor = [constantPair(t, anode, cathode), constantPair(t, screen, cathode), gridCathode];
     const at: ControlledLaw = { current: 0, gm: 0, gds: 0 };
 
     /** Anode and screen current with their derivatives by anode, screen and grid. */
@@ -154,6 +155,7 @@ export const pentode: DeviceType<'pentode'> = {
 
     return {
       ref: part.ref,
+      balanced: pins,
       stamp(m) {
         for (const pair of floor) addPair(m.g, pair, JUNCTION_FLOOR_S);
         if (p.CGK > 0) addPair(m.c, gridCathode, p.CGK);

@@ -60,19 +60,22 @@ export function planElimination(pattern: SparsePattern, size: number, sample: Fl
 }
 
 /**
- * Plans the elimination of all rows and columns but those kept, as far as there are pivots: what changes all the time is
- * kept, and the rest is eliminated once.
+ * Plans the elimination of all rows but those kept, as far as there are pivots: what changes all the time is kept, and
+ * the rest is eliminated once.
  *
- * @param kept unknowns whose row and column stay
+ * @param keptRows rows that stay
+ * @param keptColumns unknowns that stay, whatever others are left with them
  */
 export function planPartialElimination(
   pattern: SparsePattern,
   size: number,
   sample: Float64Array,
-  kept: ReadonlySet<number>,
+  keptRows: ReadonlySet<number>,
+  keptColumns: ReadonlySet<number>,
 ): PartialPlan {
   const planner = new Planner(pattern, size, sample);
-  for (let pivot = planner.choose(kept); pivot; pivot = planner.choose(kept)) planner.eliminate(pivot);
+  const next = () => planner.choose(keptRows, keptColumns);
+  for (let pivot = next(); pivot; pivot = next()) planner.eliminate(pivot);
   return planner.rest();
 }
 
@@ -129,22 +132,22 @@ class Planner {
   }
 
   /**
-   * The pivot of least fill (Markowitz 1957) that is not small in its column; undefined when there is none. Unknowns kept
-   * give no pivot, and with them one that is small in its column is left as well.
+   * The pivot of least fill (Markowitz 1957) that is not small in its column; undefined when there is none. Rows and
+   * columns kept give no pivot, and with them one that is small in its column is left as well.
    */
-  choose(kept?: ReadonlySet<number>): Pivot | undefined {
+  choose(keptRows?: ReadonlySet<number>, keptColumns?: ReadonlySet<number>): Pivot | undefined {
     const { rowSlots, columnRows, value } = this;
     let best: Pivot | undefined;
     let bestCost = Number.POSITIVE_INFINITY;
     let bestSize = 0;
     for (const column of this.openColumns) {
-      if (kept?.has(column)) continue;
+      if (keptColumns?.has(column)) continue;
       let largest = 0;
       for (const row of columnRows[column]!)
         largest = Math.max(largest, Math.abs(value[rowSlots[row]!.get(column)!]!));
       if (largest === 0) continue;
       for (const row of columnRows[column]!) {
-        if (kept?.has(row)) continue;
+        if (keptRows?.has(row)) continue;
         const slot = rowSlots[row]!.get(column)!;
         const size = Math.abs(value[slot]!) / largest;
         if (size < PIVOT_THRESHOLD) continue;

@@ -64,7 +64,7 @@ describe('planned elimination', () => {
         const { pattern, dense, values, b } = randomSystem(size, seed);
         const random = seeded(seed + 7);
         const kept = new Set(Array.from({ length: keeps }, () => 1 + Math.floor(random() * size)));
-        const { plan, rows, columns, slots } = planPartialElimination(pattern, size, values, kept);
+        const { plan, rows, columns, slots } = planPartialElimination(pattern, size, values, kept, kept);
         expect([...kept].every((k) => rows.includes(k) && columns.includes(k))).toBe(true);
         expect(plan.size + rows.length).toBe(size);
         const lu = new Float64Array(plan.length);
