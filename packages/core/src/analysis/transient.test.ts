@@ -46,6 +46,22 @@ describe('transient, closed forms', () => {
     ).toBeLessThan(0.01);
   });
 
+  it('lets a tank without losses swing on: a hundred periods change it by less than a tenth', () => {
+    const periodS = 2 * Math.PI * Math.sqrt(10e-3 * 1e-6);
+    const { timeS, value } = run(circuitOf('V1 1V vcc 0\nR1 1m vcc a\nL1 10m a b\nC1 1u b 0'), 'b', {
+      stopS: 100 * periodS,
+      start: 'zero',
+    });
+    const swing = (from: number) =>
+      Math.max(
+        ...value
+          .filter((_, i) => timeS[i]! >= from && timeS[i]! < from + 2 * periodS)
+          .map((v) => Math.abs(v - 1)),
+      );
+    expect(swing(97 * periodS) / swing(periodS)).toBeGreaterThan(0.9);
+    expect(swing(97 * periodS) / swing(periodS)).toBeLessThan(1.1);
+  });
+
   it('is of third order at least: halving a fixed step divides the error by eight', () => {
     const circuit = circuitOf('G1 1V 1kHz in 0\nR1 1k in a\nC1 100n a 0');
     const tau = 1e-4;
