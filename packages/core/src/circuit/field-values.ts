@@ -43,13 +43,16 @@ export interface UnknownName {
 /** Two names further apart than this part of their length are not alike. */
 const LARGEST_DISTANCE = 0.5;
 
-/** The known name that a text resembles, or undefined. */
+/** The known name that a text resembles, in whatever case; undefined when none does. */
 export function resembling(name: string, known: readonly string[]): string | undefined {
   if (known.length === 0) return undefined;
-  const same = known.find((k) => k.toLowerCase() === name.toLowerCase());
-  if (same) return same;
-  const nearest = closest(name, [...known]);
-  return distance(name, nearest) <= LARGEST_DISTANCE * name.length ? nearest : undefined;
+  const lower = name.toLowerCase();
+  const nearest = closest(
+    lower,
+    known.map((k) => k.toLowerCase()),
+  );
+  if (distance(lower, nearest) > LARGEST_DISTANCE * name.length) return undefined;
+  return known.find((k) => k.toLowerCase() === nearest);
 }
 
 function unknownNames(names: readonly string[], known: readonly string[]): UnknownName[] {
