@@ -3,7 +3,15 @@ import type { LayerPartOf } from '../circuit/index.ts';
 import { isPType, modelParameters } from '../models/index.ts';
 import { JUNCTION_FLOOR_S, thermalNoise } from './constants.ts';
 import { controlledCurrent, CUT_OFF_A, type ControlledLaw } from './controlled.ts';
-import { add, addPair, constantPair, pairSlots, type Device, type DeviceType, type Terminals } from './device.ts';
+import {
+  add,
+  addPair,
+  constantPair,
+  pairSlots,
+  type Device,
+  type DeviceType,
+  type Terminals,
+} from './device.ts';
 import { LIMIT_SLACK_V } from './diode.ts';
 import { criticalVoltage, diodeLaw, junctionNoise, limitJunction, type CurrentSlope } from './junction.ts';
 
