@@ -19,6 +19,11 @@ export type OperatingPoint =
 const RELATIVE_TOLERANCE = 1e-6;
 const ABSOLUTE_TOLERANCE = 1e-10;
 const STEP_LIMIT = 150;
+/** Steps after which a residual of mere rounding ends the search: where next to nothing conducts, it moves a net for ever. */
+const PATIENCE = 8;
+const UNIT_ROUNDOFF = 2 ** -53;
+/** What rounding may leave of a row, in unit roundoffs of its largest terms. */
+const ROUNDED = 8;
 /** First shunt from every net to ground, S; it is then taken away by decades. */
 const FIRST_SHUNT_S = 1e-2;
 const LAST_SHUNT_S = 1e-13;
@@ -31,7 +36,7 @@ type Attempt =
 /**
  * The direct operating point: f(x) = b by Newton's method with limited junction steps; when that does not settle, with
  * a shunt at every net that is taken away step by step; then with the sources brought up from zero. Converged when
- * no unknown moves by more than 1e-6 of itself.
+ * no unknown moves by more than 1e-6 of itself, or what is left of every equation is its rounding.
  *
  * @param search of the system, which keeps its elimination plan and its arrays
  * @param start where to begin; from zero when absent
@@ -69,6 +74,7 @@ export class PointSearch {
   private readonly excitation: Float64Array;
   private readonly residual: Float64Array;
   private readonly step: Float64Array;
+  private readonly terms: Float64Array;
   private readonly netRows: readonly [index: number, slot: number][];
 
   constructor(system: System) {
@@ -78,6 +84,7 @@ export class PointSearch {
     this.excitation = new Float64Array(system.size + 1);
     this.residual = new Float64Array(system.size + 1);
     this.step = new Float64Array(system.size + 1);
+    this.terms = new Float64Array(system.size + 1);
     this.netRows = system.nets().map(([, index]) => [index, system.pattern.slot(index, index)]);
   }
 
@@ -98,6 +105,7 @@ export class PointSearch {
       for (let row = 1; row < residual.length; row += 1) {
         residual[row] = this.excitation[row]! - residual[row]! - evaluation.f[row]!;
       }
+      const wasRounding = i >= PATIENCE && this.isRounding(x);
       const failed = this.solver.factor(evaluation.g);
       if (failed >= 0) {
         this.lastFailure = failed;
@@ -119,9 +127,24 @@ export class PointSearch {
       }
       this.lastFailure = worst;
       if (!Number.isFinite(worstExcess)) return { settled: false, unknown: worst, isSingular: false };
-      if (isSettled) return { settled: true };
+      if (isSettled || (wasRounding && !evaluation.limited)) return { settled: true };
     }
     return { settled: false, unknown: this.lastFailure, isSingular: false };
+  }
+
+  /** Whether the residual at x is no more than what rounding leaves of the terms of each row. */
+  private isRounding(x: Float64Array): boolean {
+    const { system, evaluation, residual, terms, excitation } = this;
+    const { rowOf, columnOf } = system;
+    for (let row = 0; row < terms.length; row += 1)
+      terms[row] = Math.abs(excitation[row]!) + Math.abs(evaluation.f[row]!);
+    for (let slot = 1; slot < rowOf.length; slot += 1) {
+      const row = rowOf[slot]!;
+      terms[row] = terms[row]! + Math.abs(evaluation.g[slot]! * x[columnOf[slot]!]!);
+    }
+    for (let row = 1; row < terms.length; row += 1)
+      if (!(Math.abs(residual[row]!) <= ROUNDED * UNIT_ROUNDOFF * terms[row]!)) return false;
+    return true;
   }
 
   byShunts(): Float64Array | null {

@@ -37,6 +37,6 @@ export {
   type Setting,
   type UnitDocument,
 } from './part.ts';
-export { floatingIslands, floatingProblems, sourceLoops, type Island } from './topology.ts';
+export { floatingIslands, floatingProblems, ohmicIslands, sourceLoops, type Island } from './topology.ts';
 export { ELECTROLYTIC_F, usualTolerance } from './usual-tolerance.ts';
 export { UnionFind } from './union-find.ts';

@@ -1,3 +1,4 @@
+import type { PartKind } from '@halfsplit/contract';
 import { problem, type Problem } from '../errors.ts';
 import { KINDS } from './kinds.ts';
 import type { LayerCircuit, LayerPart } from './layer.ts';
@@ -96,6 +97,31 @@ export function floatingIslands(circuit: LayerCircuit): Island[] {
     nets,
     parts: modelled.filter((p) => Object.values(p.pins).some((n) => nets.includes(n))).map((p) => p.ref),
   }));
+}
+
+/** Kinds through which direct current flows only beyond some voltage, or one way. */
+const JUNCTION_KINDS: readonly PartKind[] = ['diode', 'zener', 'led', 'bjt', 'jfet', 'mosfet'];
+
+/**
+ * One net of each group of nets that resistances, coils, sources and closed contacts join, without the ground's: what is
+ * to be held by a little something where junctions alone lead on, or nothing does.
+ */
+export function ohmicIslands(circuit: LayerCircuit): string[] {
+  const joined = new UnionFind();
+  const modelled = circuit.parts.filter((p) => KINDS[p.kind].hasModel);
+  for (const part of modelled) {
+    const { value } = part;
+    const isJunction = JUNCTION_KINDS.includes(part.kind) && value !== 'short';
+    if (isJunction) continue;
+    for (const [a, b] of jointsOf(part, circuit.ground).closed) joined.join(a, b);
+  }
+  const held = new Set([joined.find(circuit.ground)]);
+  return netsOf({ ground: circuit.ground, parts: modelled }).filter((net) => {
+    const island = joined.find(net);
+    if (held.has(island)) return false;
+    held.add(island);
+    return true;
+  });
 }
 
 /** Each floating island as a problem that names its most touched net and its parts. */

@@ -28,6 +28,8 @@ export interface JudgedReading {
   readonly condition: ReadingCondition;
   /** What was read when it is not the main value; see `aspectsOf`. */
   readonly aspect?: string | null | undefined;
+  /** Pin that had the red lead, where it is known. */
+  readonly red?: string | undefined;
 }
 
 /**

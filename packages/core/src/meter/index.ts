@@ -1,11 +1,5 @@
-export {
-  METER_MODES,
-  meterReading,
-  Probe,
-  type MeterAnswer,
-  type MeterMode,
-  type MeterOptions,
-} from './instrument.ts';
+export { meterReading, through, type MeterAnswer } from './instrument.ts';
+export { METER_MODES, Probe, type MeterMode, type MeterOptions } from './probe.ts';
 export {
   CHANGE_KINDS,
   unknownFromChange,
