@@ -298,6 +298,71 @@ describe('halfsplit', () => {
     expect((await command('meter', file, '--between', 'a,nowhere', '--mode', 'ohm')).code).toBe(2);
   });
 
+  it('judges readings, one or a file of them', async () => {
+    const file = await unitFile('judge.json', {
+      format: 'halfsplit/unit',
+      version: 1,
+      unit: {},
+      circuit: {
+        ground: '0',
+        parts: [
+          { ref: 'R7', kind: 'resistor', pins: { a: 'a', b: '0' }, marked: '100k', tolerance: 0.05 },
+          { ref: 'R1', kind: 'resistor', pins: { a: 'a', b: 'b' }, marked: '220k', tolerance: 0.05 },
+          { ref: 'R2', kind: 'resistor', pins: { a: 'b', b: '0' }, marked: '10k', tolerance: 0.05 },
+          {
+            ref: 'C1',
+            kind: 'capacitor',
+            pins: { a: 'b', b: '0' },
+            marked: '470u',
+            polarised: true,
+            voltage: 25,
+          },
+          { ref: 'D1', kind: 'diode', pins: { a: 'c', k: '0' }, model: '1N4148' },
+        ],
+      },
+    });
+    const verdictsOf = async (...args: string[]) =>
+      (await command('judge', file, ...args)).answer.verdicts as Record<string, unknown>[];
+    // 100k in parallel with 220k + 10k reads 69.7k.
+    expect(await verdictsOf('--part', 'R7', '--reading', '90k', '--in-circuit')).toEqual([
+      {
+        part: 'R7',
+        verdict: 'out',
+        between: { low: expect.closeTo(140e3, -4), high: expect.closeTo(154e3, -4) },
+        sentence: expect.stringContaining('convicted in circuit'),
+      },
+    ]);
+    expect(await verdictsOf('--part', 'R7', '--reading', '62k')).toMatchObject([{ verdict: 'out' }]);
+    expect(await verdictsOf('--part', 'R7', '--reading', 'open', '--in-circuit')).toMatchObject([
+      { verdict: 'out' },
+    ]);
+    expect(await verdictsOf('--part', 'C1', '--reading', '460u', '--esr', '5')).toMatchObject([
+      { verdict: 'out', sentence: expect.stringMatching(/within 20 %; ESR 5 .*bad$/) },
+    ]);
+    const readings = await unitFile('readings.json', [
+      { part: 'R7', reading: 69_700, inCircuit: true },
+      { part: 'D1', reading: '0.6V' },
+      { part: 'D1', reading: '0.58V', red: 'a' },
+      { part: 'D1', reading: null, red: 'k' },
+    ]);
+    expect((await verdictsOf('--readings', readings)).map((v) => v.verdict)).toEqual([
+      'in',
+      'cannot-say',
+      'in',
+      'in',
+    ]);
+    const refused = async (...args: string[]) => {
+      const { code, sentence } = await command('judge', file, ...args);
+      expect(code).toBe(2);
+      return sentence;
+    };
+    expect(await refused('--part', 'R9', '--reading', '1k')).toContain('R9');
+    expect(await refused('--part', 'R7', '--reading', 'much')).toContain('"much"');
+    expect(await refused('--part', 'R7', '--reading', '1k', '--red', 'k')).toContain('a, b');
+    const wrong = await unitFile('wrong.json', [{ part: 'R7', reading: 1, incircuit: true }]);
+    expect(await refused('--readings', wrong)).toContain('incircuit');
+  });
+
   describe('search', () => {
     const chain = (evidence: object[] = [], hazards: string[] = []) => ({
       format: 'halfsplit/unit',

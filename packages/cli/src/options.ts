@@ -4,7 +4,10 @@ import { parseValue, seededRandom, type QuantityKind, type Random } from '@halfs
 /** Bad input: told in one sentence on stderr, exit 2. */
 export class UsageError extends Error {}
 
-/** `--name value` pairs and the words between them. */
+/** Options that stand alone. */
+const FLAGS = ['in-circuit'];
+
+/** `--name value` pairs, flags, and the words between them. */
 export class Options {
   readonly words: readonly string[];
   private readonly named = new Map<string, string>();
@@ -20,7 +23,7 @@ export class Options {
       }
       const [name, inline] = arg.slice(2).split(/=(.*)/s);
       if (this.named.has(name!)) throw new UsageError(`--${name} is given twice.`);
-      const value = inline ?? args[(i += 1)];
+      const value = inline ?? (FLAGS.includes(name!) ? 'true' : args[(i += 1)]);
       if (value === undefined) throw new UsageError(`--${name} needs a value.`);
       this.named.set(name!, value);
     }
@@ -30,6 +33,14 @@ export class Options {
   text(name: string): string | undefined {
     this.used.add(name);
     return this.named.get(name);
+  }
+
+  /** Whether a flag is there. */
+  flag(name: string): boolean {
+    const text = this.text(name) ?? 'false';
+    if (text !== 'true' && text !== 'false')
+      throw new UsageError(`--${name} stands alone, or is true or false.`);
+    return text === 'true';
   }
 
   requiredText(name: string): string {

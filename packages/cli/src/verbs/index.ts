@@ -2,6 +2,7 @@ import type { Verb } from '../verb.ts';
 import { noise, poles, sensitivity, tolerance, transient } from './analysis.ts';
 import { ac, check, op, readouts } from './circuit.ts';
 import { drill, suspects } from './isolate.ts';
+import { judge } from './judge.ts';
 import { meter } from './meter.ts';
 import { preferred, value } from './quantity.ts';
 import { solve } from './solve.ts';
@@ -79,6 +80,13 @@ export const VERBS: readonly Verb[] = [
     does: 'What an instrument would show, in circuit; the red lead is on the first net.',
     example: 'meter preamp.halfsplit.json --between out,0 --mode ohm',
     run: meter,
+  },
+  {
+    name: 'judge',
+    usage: `FILE --part REF --reading VALUE [--esr OHM --in-circuit --red PIN --aspect NAME] | --readings FILE.json ${LAYER}`,
+    does: 'What a reading says about a part; the other parts are taken from the layer, anywhere in their tolerances.',
+    example: 'judge preamp.halfsplit.json --part R7 --reading 62k --in-circuit',
+    run: judge,
   },
   {
     name: 'suspects',

@@ -2,6 +2,7 @@ import { NoOperatingPoint } from '../analysis/index.ts';
 import {
   isPolarised,
   markedValue,
+  netsOf,
   resolvePart,
   resolveLayer,
   type Circuit,
@@ -13,8 +14,9 @@ import { taperFraction } from '../devices/index.ts';
 import { HalfsplitError } from '../errors.ts';
 import { hasModelParameter, modelParameters } from '../models/index.ts';
 import { formatQuantity, type QuantityKind, type Unit } from '../quantity/index.ts';
-import { meterReading } from '../meter/index.ts';
+import { Probe } from '../meter/index.ts';
 import { judgeVoiceCoil } from './small-verdicts.ts';
+import { Surroundings } from './surroundings.ts';
 import type { JudgedReading, Verdict, VerdictKind } from './verdict.ts';
 
 /**
@@ -176,63 +178,119 @@ const JUNCTION_SHARE_BELOW = 0.2;
 function judgeJunction(circuit: Circuit, part: Part, id: string, reading: JudgedReading): Verdict {
   const [red, black] = id.split('-') as [string, string];
   const isAlone = reading.condition !== 'in circuit';
-  const expected = expectedJunction(circuit, part, red, black, isAlone);
-  if (expected === undefined) return say('cannot say', 'the circuit around it cannot be computed');
-  const { value } = reading;
-  const tooLow = typeof value === 'number' && value < SHORTED_V;
-  if (value === 'short' || tooLow)
-    return expected.shown !== null && expected.shown < SHORTED_V
-      ? say('in', 'what is in parallel shorts it, as computed')
-      : isAlone
-        ? say('short', `${red} to ${black} is shorted`)
-        : say('cannot say', 'reads short in circuit: lift a leg');
-  if (expected.shown === null) {
-    if (value === 'open') return say('in', `blocks from ${red} to ${black}, as it should`);
-    return isAlone
-      ? say('low', `should block from ${red} to ${black}, but shows ${volts(value)}: leaky`)
-      : say('cannot say', `should block from ${red} to ${black}: lift a leg`);
+  const places = junctionPlaces(circuit, part, red, black, isAlone);
+  if (!places) return say('cannot say', `${red} or ${black} of it leads nowhere`);
+  try {
+    return judgeShown(places, part, { red, black, isAlone }, reading.value);
+  } catch (error) {
+    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint)
+      return say(
+        'cannot say',
+        `cannot say, the circuit around it cannot be computed: ${error.problem.message}`,
+      );
+    throw error;
   }
-  if (value === 'open') return say('open', `should show ${volts(expected.shown)}: open`);
-  const room = (share: number) => Math.max(JUNCTION_ROOM_V, share * expected.shown!);
-  const low = Math.min(expected.low ?? expected.shown, expected.shown) - room(JUNCTION_SHARE_BELOW);
-  const high = Math.max(expected.high ?? expected.shown, expected.shown) + room(JUNCTION_SHARE_ABOVE);
-  const deviation = value / expected.shown - 1;
-  if (value > high) return say('high', `${volts(value)}, expected ${volts(expected.shown)}`, deviation);
-  if (value < low)
-    return isAlone
-      ? say('low', `${volts(value)}, expected ${volts(expected.shown)}: leaky or not this type`, deviation)
-      : say('cannot say', `${volts(value)}, expected ${volts(expected.shown)}: lift a leg`, deviation);
-  return say('in', `as it should be, about ${volts(expected.shown)}`, deviation);
 }
 
-interface Shown {
-  readonly shown: number | null;
-  readonly low: number | null;
-  readonly high: number | null;
+interface Junction {
+  readonly red: string;
+  readonly black: string;
+  readonly isAlone: boolean;
 }
 
-function expectedJunction(
+/** Where the leads stand: on the part by itself, or in the circuit as found. */
+interface JunctionPlaces {
+  readonly circuit: LayerCircuit;
+  readonly red: string;
+  readonly black: string;
+}
+
+function junctionPlaces(
   circuit: Circuit,
   part: Part,
   red: string,
   black: string,
   isAlone: boolean,
-): Shown | undefined {
+): JunctionPlaces | undefined {
   const found = resolvePart(part, 'found');
   const alone = { ...found, pins: Object.fromEntries(Object.keys(part.pins).map((pin) => [pin, `#${pin}`])) };
   const around: LayerCircuit = isAlone
     ? { ground: `#${black}`, parts: [alone], models: circuit.models }
     : resolveLayer(circuit, 'found');
   const { pins } = isAlone ? alone : part;
-  if (pins[red] === undefined || pins[black] === undefined) return undefined;
-  try {
-    const { reading, expected } = meterReading(around, 'diode', pins[red], pins[black]);
-    return { shown: reading, low: expected.low, high: expected.high };
-  } catch (error) {
-    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return undefined;
-    throw error;
-  }
+  const [redNet, blackNet] = [pins[red], pins[black]];
+  return redNet === undefined || blackNet === undefined
+    ? undefined
+    : { circuit: around, red: redNet, black: blackNet };
 }
+
+/** What the diode test may show, V; infinite for overload. */
+interface ShownRange {
+  readonly usual: number;
+  readonly low: number;
+  readonly high: number;
+}
+
+function shownRange({ circuit, red, black }: JunctionPlaces, ref: string, isAlone: boolean): ShownRange {
+  const read = (shown: number | null) => shown ?? Number.POSITIVE_INFINITY;
+  const { lowest, highest } = new Surroundings(circuit, ref, 'diode', !isAlone).extremes(red, black);
+  const all = [...lowest, ...highest].map(({ probe, values }) => read(probe.readWith(values)));
+  const usual = read(new Probe(circuit, 'diode', red, black).read());
+  return { usual, low: Math.min(usual, ...all), high: Math.max(usual, ...all) };
+}
+
+function judgeShown(
+  places: JunctionPlaces,
+  part: Part,
+  { red, black, isAlone }: Junction,
+  value: JudgedReading['value'],
+): Verdict {
+  const shown = shownRange(places, part.ref, isAlone);
+  const volt = value === 'open' ? Number.POSITIVE_INFINITY : value === 'short' ? 0 : value;
+  const text = Number.isFinite(volt) ? volts(volt) : 'open';
+  const isIn =
+    volt >= shown.low - roomBelow(shown.low) &&
+    (volt <= shown.high + roomAbove(shown.high) || !Number.isFinite(shown.high));
+  const deviation = Number.isFinite(volt) && Number.isFinite(shown.usual) ? volt / shown.usual - 1 : null;
+  if (isIn && !isAlone && isShownWithout(places, part.ref, volt))
+    return say(
+      'cannot say',
+      `${text}, but what lies beside it would show that without it: lift a leg`,
+      deviation,
+    );
+  if (isIn)
+    return Number.isFinite(shown.usual)
+      ? say('in', `as it should be, about ${volts(shown.usual)}`, deviation)
+      : say('in', `blocks from ${red} to ${black}, as it should`);
+  if (volt > shown.high)
+    return Number.isFinite(volt)
+      ? say('high', `${text}, expected ${volts(shown.usual)}`, deviation)
+      : say('open', `should show ${volts(shown.usual)}: open`);
+  if (!isAlone)
+    return Number.isFinite(shown.usual)
+      ? say('cannot say', `${text}, expected ${volts(shown.usual)}: lift a leg`, deviation)
+      : say('cannot say', `should block from ${red} to ${black}, but shows ${text}: lift a leg`);
+  if (volt < SHORTED_V) return say('short', `${red} to ${black} is shorted`);
+  return Number.isFinite(shown.usual)
+    ? say('low', `${text}, expected ${volts(shown.usual)}: leaky or not this type`, deviation)
+    : say('low', `should block from ${red} to ${black}, but shows ${text}: leaky`);
+}
+
+const roomBelow = (volt: number) =>
+  Number.isFinite(volt) ? Math.max(JUNCTION_ROOM_V, JUNCTION_SHARE_BELOW * volt) : 0;
+const roomAbove = (volt: number) => Math.max(JUNCTION_ROOM_V, JUNCTION_SHARE_ABOVE * volt);
+
+/** Whether the same would be read with the part taken out: then nothing is known of it. */
+function isShownWithout(places: JunctionPlaces, ref: string, volt: number): boolean {
+  const { circuit } = places;
+  const rest = { ...circuit, parts: circuit.parts.filter((p) => p.ref !== ref) };
+  const nets = netsOf(rest);
+  if (!nets.includes(places.red) || !nets.includes(places.black)) return !Number.isFinite(volt);
+  const { low, high } = shownRange({ ...places, circuit: rest }, ref, false);
+  return volt >= low * (1 - WITHOUT_SHARE) && volt <= high * (1 + WITHOUT_SHARE);
+}
+/** Readings this close are one, as a share. */
+const WITHOUT_SHARE = 0.03;
 
 /** Gain of one type varies this much either way between makers and batches (common practice). */
 const GAIN_LOW = 0.4;

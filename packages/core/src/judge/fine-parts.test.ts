@@ -127,9 +127,12 @@ describe('what used to convict the innocent', () => {
     expect(judged(gain, 'R1', 60e3)).toMatchObject({ kind: 'high' });
   });
 
-  it('is nothing at all where no value explains the reading', () => {
+  it('is nothing at all where no value explains the reading, but for a resistance, from which others only take', () => {
+    const capacity = judged('C1 10n a b\nL1 1 b 0 dcr=10\nC2 1u a 0', 'C2', 'open');
+    expect(capacity.kind === 'cannot say' || capacity.own!.high < 1e-6).toBe(true);
     const verdict = judged('R1 10k a 0\nR2 10k a 0', 'R1', 30e3);
-    expect(verdict.kind).toBe('cannot say');
-    expect(verdict.sentence).toContain('another part, a control or a lead');
+    expect(verdict.kind).toBe('high');
+    expect(verdict.sentence).toContain('another part beside it is off as well');
+    expect(judged('R1 10k a 0\nR2 10k a 0', 'R1', 'open').kind).toBe('open');
   });
 });

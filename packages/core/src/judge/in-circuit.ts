@@ -21,6 +21,8 @@ import { judgeReading, type JudgedReading, type Verdict, type VerdictKind } from
 export interface OwnValue {
   readonly low: number;
   readonly high: number;
+  /** The reading cannot be this part's alone: another beside it is off as well. */
+  readonly isWithAnother?: true;
 }
 
 /** A reading across a part in circuit. */
@@ -98,8 +100,12 @@ function ownValuesByLead(circuit: Circuit, part: Part, reading: InCircuitReading
 
 /** Every value that one of them holds. */
 function unionOf(values: readonly OwnValue[]): OwnValue {
-  const explaining = values.filter(isPossible);
-  if (explaining.length === 0) return IMPOSSIBLE;
+  const possible = values.filter(isPossible);
+  const alone = possible.filter((v) => v.isWithAnother !== true);
+  const explaining = alone.length > 0 ? alone : possible;
+  const [only] = explaining;
+  if (only === undefined) return IMPOSSIBLE;
+  if (explaining.length === 1) return only;
   return {
     low: Math.min(...explaining.map((v) => v.low)),
     high: Math.max(...explaining.map((v) => v.high)),
@@ -125,8 +131,14 @@ function resistanceFrom(
 ): OwnValue {
   const least = shown === null ? null : shown * (1 - METER_SHARE) - OHM_FLOOR;
   const most = shown === null ? null : shown * (1 + METER_SHARE) + OHM_FLOOR;
+  const low = Math.min(
+    ...highest.map((extreme) => solveFor((v) => isShownBelow(extreme, ref, v, least), marked)),
+  );
+  // More than the others would ever show: another is off as well, and what is beside a resistance only takes from it.
+  if (!Number.isFinite(low))
+    return { low: least ?? marked * REACH, high: Number.POSITIVE_INFINITY, isWithAnother: true };
   return {
-    low: Math.min(...highest.map((extreme) => solveFor((v) => isShownBelow(extreme, ref, v, least), marked))),
+    low,
     high:
       most === null
         ? Number.POSITIVE_INFINITY
@@ -278,7 +290,11 @@ function verdictOn(circuit: Circuit, part: Part, marked: number, own: OwnValue):
     };
   if (own.low > most) {
     const isOpen = !isCapacitance && own.low > OPEN_RATIO * marked;
-    return say(isOpen ? 'open' : 'high', `${range}: above its ${percent(tolerance)}, convicted in circuit`);
+    const also = own.isWithAnother ? ', and another part beside it is off as well' : '';
+    return say(
+      isOpen ? 'open' : 'high',
+      `${range}: above its ${percent(tolerance)}, convicted in circuit${also}`,
+    );
   }
   if (own.high < least) {
     const isNothing = own.high < SHORT_RATIO * marked;

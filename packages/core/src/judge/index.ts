@@ -2,7 +2,21 @@ export { assumptionsOf, checkUnit } from './check-unit.ts';
 export { checkRatings } from './ratings.ts';
 export { foundValue } from './found-value.ts';
 export { judgeReading, severity, type JudgedReading, type Verdict, type VerdictKind } from './verdict.ts';
-export { judgeInCircuit, meterModeOf, ownValueFrom, type OwnValue } from './in-circuit.ts';
+export {
+  judgeInCircuit,
+  meterModeOf,
+  ownValueFrom,
+  type InCircuitVerdict,
+  type OwnValue,
+} from './in-circuit.ts';
+export {
+  judgePart,
+  judgePlainly,
+  plainVerdict,
+  type PlainJudgement,
+  type PlainReading,
+  type PlainVerdict,
+} from './judge-part.ts';
 export { rankDrifts, smallestReplacement, type Drift, type Replacement } from './harm.ts';
 export { ageingWords, technologyOf } from './ageing.ts';
 export { aspectNamed, aspectsOf, aspectText, bareAspect, judgeAspect, type Aspect } from './aspects.ts';

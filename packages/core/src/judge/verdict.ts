@@ -30,6 +30,8 @@ export interface JudgedReading {
   readonly aspect?: string | null | undefined;
   /** Pin that had the red lead, where it is known. */
   readonly red?: string | undefined;
+  /** Series resistance of a capacitor read with it, ohm. */
+  readonly esr?: number | null | undefined;
 }
 
 /**
