@@ -5,7 +5,6 @@ import {
   preparePath,
   searchParts,
   searchState,
-  voltageQuantities,
   type Circuit,
   type DictionaryEntry,
   type PartSearch,
@@ -59,14 +58,4 @@ export function searchAmongParts(
   measured: readonly (number | null)[],
 ): PartSearch {
   return searchParts(entries, quantities, measured);
-}
-
-/**
- * What a search among parts asks for, those measured first: direct voltages at every net that is not measured yet follow
- * as candidates.
- */
-export function quantitiesFor(circuit: Circuit, measured: readonly Quantity[]): Quantity[] {
-  const key = (q: Quantity) => JSON.stringify(q);
-  const known = new Set(measured.map(key));
-  return [...measured, ...voltageQuantities(circuit).filter((q) => !known.has(key(q)))];
 }

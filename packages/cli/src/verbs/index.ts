@@ -2,6 +2,7 @@ import type { Verb } from '../verb.ts';
 import { noise, poles, sensitivity, tolerance, transient } from './analysis.ts';
 import { ac, check, op, readouts } from './circuit.ts';
 import { drill, suspects } from './isolate.ts';
+import { faults } from './faults.ts';
 import { judge } from './judge.ts';
 import { meter } from './meter.ts';
 import { preferred, value } from './quantity.ts';
@@ -87,6 +88,13 @@ export const VERBS: readonly Verb[] = [
     does: 'What a reading says about a part; the other parts are taken from the layer, anywhere in their tolerances.',
     example: 'judge preamp.halfsplit.json --part R7 --reading 62k --in-circuit',
     run: judge,
+  },
+  {
+    name: 'faults',
+    usage: `FILE ${LAYER}`,
+    does: 'The faults of parts that explain the voltages and levels of the evidence, and what to measure next.',
+    example: 'faults preamp.halfsplit.json',
+    run: faults,
   },
   {
     name: 'suspects',

@@ -1,7 +1,9 @@
+import type { LayerCircuit } from '../circuit/index.ts';
 import { divide, type Phasor } from './small-signal.ts';
 import type { AnalysisSession } from './session.ts';
 import { transfer, transferInput } from './transfer.ts';
 import { RealSolver } from './real-solver.ts';
+import { System } from './system.ts';
 
 /** A part of which the slope is asked, at its main value. */
 export interface TurnedPart {
@@ -44,6 +46,7 @@ export class AdjointSlopes {
   private readonly parts: readonly TurnedPart[];
   private readonly point: Float64Array;
   private known: readonly Float64Array[] | undefined;
+  private linearised: PointMover | undefined;
 
   /** Throws `NoOperatingPoint`. */
   constructor(session: AnalysisSession, parts: readonly TurnedPart[]) {
@@ -99,6 +102,11 @@ export class AdjointSlopes {
     });
   }
 
+  private get mover(): PointMover {
+    this.linearised ??= new PointMover(this.session);
+    return this.linearised;
+  }
+
   /** The imbalance of every part, computed once. */
   private imbalances(): readonly Float64Array[] {
     this.known ??= this.parts.map((part) => this.imbalance(part));
@@ -128,16 +136,36 @@ export class AdjointSlopes {
   /** d x / d (relative deviation) of the operating point, a part each; null where the part does not move it. */
   private pointMoves(): (Float64Array | null)[] {
     const { system } = this.session;
-    const solver = new RealSolver(system);
-    solver.factor(Float64Array.from(this.session.smallSignal.g));
-    return this.imbalances().map((imbalance) => {
-      if (system.isLinear || imbalance.every((v) => v === 0)) return null;
-      const move = new Float64Array(system.size + 1);
-      solver.solve(
-        imbalance.map((v) => -v),
-        move,
-      );
-      return move;
+    return this.imbalances().map((imbalance) =>
+      system.isLinear || imbalance.every((v) => v === 0) ? null : this.mover.move(imbalance),
+    );
+  }
+
+  /** d x / d (relative deviation) of the operating point by unknown, a part each. */
+  moves(): Float64Array[] {
+    return this.imbalances().map((imbalance) => this.mover.move(imbalance));
+  }
+
+  /** The resistance between a net and the ground for direct current, about the operating point, ohm. */
+  directOhm(net: string): number {
+    const node = this.session.system.node(net);
+    const injected = new Float64Array(this.session.system.size + 1);
+    injected[node] = -1;
+    return this.mover.move(injected)[node]!;
+  }
+
+  /**
+   * How far the operating point moves, to first order, when devices are others of their type: by unknown, a device each.
+   *
+   * @param changed the same circuit with other parameters of those devices
+   */
+  movesOfTypes(changed: LayerCircuit, refs: readonly string[]): Float64Array[] {
+    const other = new System(changed);
+    return refs.map((ref) => {
+      const own = ownEvaluation(this.session, ref, this.point).f;
+      const imbalance = other.evaluationOf(ref, this.point).f.map((v, row) => v - own[row]!);
+      imbalance[0] = 0;
+      return this.mover.move(imbalance);
     });
   }
 
@@ -187,6 +215,28 @@ export class AdjointSlopes {
       im += w.re[row]! * ti + w.im[row]! * tr;
     }
     return { re, im };
+  }
+}
+
+/** The linearised circuit at direct current: what an imbalance of its equations moves the operating point by. */
+class PointMover {
+  private readonly solver: RealSolver;
+  private readonly size: number;
+
+  constructor(session: AnalysisSession) {
+    const { system } = session;
+    this.solver = new RealSolver(system);
+    this.solver.factor(Float64Array.from(session.smallSignal.g));
+    this.size = system.size + 1;
+  }
+
+  move(imbalance: Float64Array): Float64Array {
+    const move = new Float64Array(this.size);
+    this.solver.solve(
+      imbalance.map((v) => -v),
+      move,
+    );
+    return move;
   }
 }
 

@@ -1,23 +1,9 @@
-import {
-  AdjointSlopes,
-  AnalysisSession,
-  NoOperatingPoint,
-  spreadParts,
-  type SpreadPart,
-} from '../analysis/index.ts';
-import { netsOf, usualTolerance, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { netsOf, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
 import { formatQuantity } from '../quantity/index.ts';
-import { Probe, type MeterMode } from '../meter/index.ts';
-import { levelAt } from './expected.ts';
+import { agreement, Separation } from './likelihood.ts';
 import { faultsOfPart, type PartFault } from './part-faults.ts';
+import { predict, sigmaOf, type Prediction, type Quantity } from './prediction.ts';
 import { entropy } from './suspects.ts';
-
-/** Something that can be measured of a circuit. */
-export type Quantity =
-  | { readonly kind: 'dcv'; readonly net: string; readonly minus?: string }
-  | { readonly kind: 'ohm' | 'cap' | 'diode'; readonly red: string; readonly black: string }
-  | { readonly kind: 'level'; readonly net: string; readonly frequencyHz: number };
 
 /** What was measured: V, ohm, F, or V peak for a level with the signal sources on. Null is overload. */
 export interface Measured {
@@ -28,13 +14,8 @@ export interface Measured {
 /** One fault with what it would make every quantity read. */
 export interface DictionaryEntry {
   readonly fault: Omit<PartFault, 'apply'> | null;
+  /** Null where nothing is known of it: it could not be computed, and stays possible with its weight. */
   readonly predicted: readonly (Prediction | null)[];
-}
-
-/** What is expected to be read, and how far that may be off by tolerances, models and the meter: one sigma. */
-export interface Prediction {
-  readonly value: number | null;
-  readonly sigma: number;
 }
 
 export interface PartSuspect {
@@ -52,33 +33,25 @@ export interface PartGroup {
 export interface PartSearch {
   /** Likeliest first. */
   readonly groups: readonly PartGroup[];
-  /** That everything measured is as it should be. */
+  /** That nothing is wrong, or something that none of the direct voltages shows. */
   readonly nothingWrong: number;
   /** Measurements that would tell most, best first. */
   readonly next: readonly { readonly quantity: Quantity; readonly bits: number; readonly why: string }[];
-  /** Measurements that no fault explains well. */
+  /** Measurements that agree with no fault that agrees with the others. */
   readonly unexplained: readonly number[];
+  /** Parts of which a fault could not be computed; it stays possible. */
+  readonly uncomputed: readonly string[];
 }
 
-/** A reading of a usual meter, and of a model against a real part: shares and floors, one sigma (common practice). */
-const METER_SHARE = 0.005;
-const MODEL_SHARE = 0.03;
-const DC_FLOOR_V = 0.03;
-const LEVEL_SHARE = 0.15;
-const LEVEL_FLOOR_V = 1e-4;
-const OHM_SHARE = 0.06;
-const CAP_SHARE = 0.12;
-/** Uniform deviations have this part of their limit as sigma. */
-const UNIFORM_SIGMA = 1 / Math.sqrt(3);
-/** Chance that a reading has nothing to do with the fault: slipped, or a second fault; and its density against a sigma. */
-const STRAY = 0.02;
-const STRAY_DENSITY = 0.02;
-/** From every net, so that a part that is open leaves no net without a voltage, ohm. */
-const LEAK_OHM = 1e11;
 /** Weight of nothing being wrong with the parts, against a resistor that has drifted. */
 const NOTHING_WRONG_WEIGHT = 0.5;
+/** The severity of a fault lies anywhere between its neighbours: a uniform spread of one step has this sigma. */
+const GRADE_SIGMA = 1 / Math.sqrt(12);
 
-/** Expected readings of the sound circuit and of every fault of the parts named. Faults without a solution are left out. */
+/**
+ * Expected readings of the sound circuit and of every fault of the parts named. A fault whose circuit cannot be computed
+ * stays in, with nothing predicted of it.
+ */
 export function faultDictionary(
   circuit: LayerCircuit,
   quantities: readonly Quantity[],
@@ -89,117 +62,49 @@ export function faultDictionary(
   } = {},
 ): (DictionaryEntry & { readonly fault: PartFault | null })[] {
   const refs = options.refs && new Set(options.refs);
-  const faults = circuit.parts
-    .filter((p) => !refs || refs.has(p.ref))
-    .flatMap((p): (PartFault | null)[] => faultsOfPart(p));
+  const modes = circuit.parts.filter((p) => !refs || refs.has(p.ref)).flatMap((p) => byMode(faultsOfPart(p)));
   const { index, of } = options.share ?? { index: 0, of: 1 };
-  const own = [null, ...faults].filter((_, i) => i % of === index);
-  return own.flatMap((fault, i) => {
+  const own = [[null], ...modes].filter((_, i) => i % of === index);
+  const nothing = quantities.map(() => null);
+  return own.flatMap((faults, i) => {
     options.onProgress?.(i / own.length);
-    const predicted = predict(fault ? fault.apply(circuit) : circuit, quantities, circuit);
-    return predicted ? [{ fault, predicted }] : [];
+    const entries = faults.map((fault) => ({
+      fault,
+      predicted: predict(fault ? fault.apply(circuit) : circuit, quantities, circuit) ?? nothing,
+    }));
+    return faults.length > 1 ? graded(entries) : entries;
   });
 }
 
-/** What a circuit would read; null when it has no operating point. */
-function predict(
-  circuit: LayerCircuit,
-  quantities: readonly Quantity[],
-  sound: LayerCircuit,
-): (Prediction | null)[] | null {
-  try {
-    const powered = new Powered(circuit);
-    return quantities.map((q): Prediction | null => {
-      if (q.kind === 'dcv') return powered.volt(q.net, q.minus);
-      if (q.kind === 'level') return powered.level(q.net, q.frequencyHz);
-      return unpowered(circuit, sound, q.kind, q.red, q.black);
-    });
-  } catch (error) {
-    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return null;
-    throw error;
-  }
+/** The severities of each mode together. */
+function byMode(faults: readonly PartFault[]): PartFault[][] {
+  const modes = new Map<string, PartFault[]>();
+  for (const fault of faults) modes.set(fault.mode, [...(modes.get(fault.mode) ?? []), fault]);
+  return [...modes.values()];
 }
 
-/** The circuit switched on. */
-class Powered {
-  private readonly session: AnalysisSession;
-  private readonly spread: SpreadPart[];
-  private readonly slopes: AdjointSlopes;
-  private readonly circuit: LayerCircuit;
-
-  constructor(circuit: LayerCircuit) {
-    const leaks = netsOf(circuit)
-      .filter((net) => net !== circuit.ground)
-      .map((net): LayerPart => ({
-        ref: `#${net}`,
-        kind: 'resistor',
-        pins: { a: net, b: circuit.ground },
-        value: LEAK_OHM,
-        tolerance: 0,
-      }));
-    this.circuit = { ...circuit, parts: [...circuit.parts, ...leaks] };
-    this.session = new AnalysisSession(this.circuit);
-    this.spread = spreadParts(this.circuit, usualTolerance).filter((p) => this.session.system.canTurn(p.ref));
-    this.slopes = new AdjointSlopes(this.session, this.spread);
-  }
-
-  volt(net: string, minus?: string): Prediction | null {
-    const of = (name: string) =>
-      name === this.circuit.ground
-        ? { value: 0, slopes: this.spread.map(() => 0) }
-        : {
-            value: this.session.operatingPoint()[this.session.system.node(name)]!,
-            slopes: this.slopes.voltage(name),
-          };
-    const [a, b] = [of(net), minus === undefined ? null : of(minus)];
-    const value = a.value - (b?.value ?? 0);
-    const byTolerance = this.spread.reduce(
-      (sum, p, i) => sum + ((a.slopes[i]! - (b?.slopes[i] ?? 0)) * p.tolerance * UNIFORM_SIGMA) ** 2,
-      0,
-    );
-    const size = Math.abs(value);
-    const sigma = Math.sqrt(byTolerance + ((METER_SHARE + MODEL_SHARE) * size) ** 2 + DC_FLOOR_V ** 2);
-    return { value, sigma };
-  }
-
-  level(net: string, frequencyHz: number): Prediction {
-    const value = levelAt(this.session, this.session.system.node(net), frequencyHz);
-    return { value, sigma: LEVEL_SHARE * value + LEVEL_FLOOR_V };
-  }
+/** The severities of one mode, each with what the way to its neighbours moves it by. */
+function graded<E extends DictionaryEntry>(entries: readonly E[]): E[] {
+  return entries.map((entry, i) => ({
+    ...entry,
+    predicted: entry.predicted.map((p, k) => {
+      if (p === null || p.value === null) return p;
+      const valueAt = (j: number) => entries[j]?.predicted[k]?.value ?? p.value!;
+      const steps = (i > 0 ? 1 : 0) + (i + 1 < entries.length ? 1 : 0);
+      const move = ((valueAt(i + 1) - valueAt(i - 1)) / Math.max(1, steps)) * GRADE_SIGMA;
+      return { ...p, moves: [...p.moves, move] };
+    }),
+  }));
 }
 
-/** The circuit switched off, between two nets. */
-function unpowered(
-  circuit: LayerCircuit,
-  sound: LayerCircuit,
-  mode: Exclude<MeterMode, 'dcv'>,
-  red: string,
-  black: string,
-): Prediction | null {
-  // A net that only the faulty part touched is still there on the board.
-  const known = new Set(netsOf(circuit));
-  if (!known.has(red) || !known.has(black))
-    return netsOf(sound).includes(red) ? { value: null, sigma: 1 } : null;
-  const value = new Probe(circuit, mode, red, black).read();
-  if (value === null) return { value: null, sigma: 1 };
-  const sharing = mode === 'ohm' ? OHM_SHARE : mode === 'cap' ? CAP_SHARE : MODEL_SHARE;
-  const floor = mode === 'ohm' ? 0.5 : mode === 'cap' ? 5e-11 : DC_FLOOR_V;
-  return { value, sigma: Math.hypot(sharing * Math.abs(value), floor) };
-}
-
-/** Distance of a reading from a prediction, in sigmas. */
-function distance(measured: number | null, predicted: Prediction): number {
-  if (measured === null || predicted.value === null) return measured === predicted.value ? 0 : FAR;
-  return (measured - predicted.value) / predicted.sigma;
-}
-const FAR = 8;
-
-/** Two entries that differ by less than this in every quantity measured cannot be told apart, in sigmas. */
-const TELLING = 1.5;
+/** Two entries nearer than this in what was measured cannot be told apart, the square of sigmas. */
+const TELLING = 4;
 /** Groups and measurements that are handed on. */
 const SHOWN_GROUPS = 20;
 const SHOWN_NEXT = 5;
 const NEGLIGIBLE = 1e-4;
+/** A reading that is astray with at least this chance is named. */
+const ASTRAY = 0.5;
 
 /**
  * Compares what was measured with a dictionary: the probability of every fault, those that cannot be told apart as one
@@ -212,75 +117,94 @@ export function searchParts(
   measured: readonly (number | null)[],
 ): PartSearch {
   const count = measured.length;
-  const logs = dictionary.map((entry) => {
-    let log = Math.log(entry.fault?.weight ?? NOTHING_WRONG_WEIGHT);
-    for (let i = 0; i < count; i += 1) {
-      const predicted = entry.predicted[i];
-      if (!predicted) continue;
-      const z = distance(measured[i]!, predicted);
-      // A wide prediction is paid for: the density of a reading falls with its sigma.
-      const relative = relativeSigma(dictionary, i, predicted);
-      log += Math.log(((1 - STRAY) * Math.exp((-z * z) / 2)) / relative + STRAY * STRAY_DENSITY);
-    }
-    return log;
-  });
+  const spans = measured.map((value, i) => spanOf(dictionary, i, value));
+  const agreements = dictionary.map((entry) => agreement(entry.predicted, measured, spans));
+  const logs = dictionary.map(
+    (entry, i) => Math.log(entry.fault?.weight ?? NOTHING_WRONG_WEIGHT) + agreements[i]!.log,
+  );
   const best = Math.max(...logs);
   const weights = logs.map((l) => Math.exp(l - best));
   const whole = weights.reduce((a, b) => a + b, 0);
   const posterior = weights.map((w) => w / whole);
+  const sound = dictionary.find((e) => e.fault === null);
+  const direct = quantities.flatMap((q, i) => (q.kind === 'dcv' ? [i] : []));
+  const fromSound = sound && new Separation(sound.predicted, direct);
+  const isHidden = (entry: DictionaryEntry) =>
+    entry === sound || (entry.predicted.some((p) => p !== null) && fromSound!.to(entry.predicted) < HIDDEN);
+  return {
+    groups: groupsOf(dictionary, posterior, count),
+    nothingWrong: posterior.reduce(
+      (sum, p, i) => sum + (fromSound && p > NEGLIGIBLE && isHidden(dictionary[i]!) ? p : 0),
+      0,
+    ),
+    next: nextMeasurements(dictionary, quantities, posterior, count),
+    unexplained: measured.flatMap((_, i) => {
+      const astray = posterior.reduce((sum, p, e) => sum + p * agreements[e]!.astray[i]!, 0);
+      return astray > ASTRAY ? [i] : [];
+    }),
+    uncomputed: [
+      ...new Set(
+        dictionary.flatMap((e) => (e.fault && e.predicted.every((p) => p === null) ? [e.fault.ref] : [])),
+      ),
+    ],
+  };
+}
+
+/** The width in which a stray reading of a quantity lies: as far as any fault reaches. */
+function spanOf(dictionary: readonly DictionaryEntry[], i: number, measured: number | null): number {
+  let [low, high] = [measured ?? 0, measured ?? 0];
+  let least = 0;
+  for (const { predicted } of dictionary) {
+    const value = predicted[i]?.value;
+    if (value === null || value === undefined) continue;
+    low = Math.min(low, value);
+    high = Math.max(high, value);
+    least = Math.max(least, predicted[i]!.own);
+  }
+  return Math.max(high - low, least, Number.MIN_VALUE);
+}
+
+/** What is nearer than this to the sound circuit in all direct voltages shows in none, the square of sigmas. */
+const HIDDEN = 1;
+
+function groupsOf(
+  dictionary: readonly DictionaryEntry[],
+  posterior: readonly number[],
+  count: number,
+): PartGroup[] {
   const order = posterior
     .map((p, i) => ({ p, i }))
     .filter(({ p, i }) => p > NEGLIGIBLE && dictionary[i]!.fault !== null)
     .sort((a, b) => b.p - a.p);
-  const groups: { head: DictionaryEntry; members: Map<string, PartSuspect>; probability: number }[] = [];
+  const measured = Array.from({ length: count }, (_, i) => i);
+  const groups: { around: Separation; members: Map<string, PartSuspect>; probability: number }[] = [];
   for (const { p, i } of order) {
     const entry = dictionary[i]!;
     const { ref, mode } = entry.fault!;
-    const home = groups.find((g) => looksLike(g.head, entry, count) || g.members.has(`${ref} ${mode}`));
-    const group = home ?? { head: entry, members: new Map<string, PartSuspect>(), probability: 0 };
-    if (!home) groups.push(group);
     const key = `${ref} ${mode}`;
+    const home = groups.find((g) => g.members.has(key) || g.around.to(entry.predicted) < TELLING);
+    const group = home ?? {
+      around: new Separation(entry.predicted, measured),
+      members: new Map<string, PartSuspect>(),
+      probability: 0,
+    };
+    if (!home) groups.push(group);
     group.members.set(key, { ref, mode, probability: p + (group.members.get(key)?.probability ?? 0) });
     group.probability += p;
   }
-  const sound = dictionary.findIndex((e) => e.fault === null);
-  const likeliest = dictionary[posterior.indexOf(Math.max(...posterior))];
-  return {
-    groups: groups
-      .map((g) => ({
-        probability: g.probability,
-        members: [...g.members.values()].sort((a, b) => b.probability - a.probability),
-      }))
-      .sort((a, b) => b.probability - a.probability)
-      .slice(0, SHOWN_GROUPS),
-    nothingWrong: sound < 0 ? 0 : posterior[sound]!,
-    next: nextMeasurements(dictionary, quantities, posterior, count),
-    unexplained: measured.flatMap((value, i) => {
-      const predicted = likeliest?.predicted[i];
-      return predicted && Math.abs(distance(value, predicted)) > UNEXPLAINED ? [i] : [];
-    }),
-  };
-}
-const UNEXPLAINED = 4;
-
-/** Sigma of a prediction against the sound circuit's, at least a tenth of it. */
-function relativeSigma(dictionary: readonly DictionaryEntry[], i: number, predicted: Prediction): number {
-  const usual = dictionary.find((e) => e.fault === null)?.predicted[i]?.sigma;
-  return usual === undefined || usual === 0 ? 1 : Math.max(0.1, predicted.sigma / usual);
+  return groups
+    .map((g) => ({
+      probability: g.probability,
+      members: [...g.members.values()].sort((a, b) => b.probability - a.probability),
+    }))
+    .sort((a, b) => b.probability - a.probability)
+    .slice(0, SHOWN_GROUPS);
 }
 
-function looksLike(a: DictionaryEntry, b: DictionaryEntry, count: number): boolean {
-  for (let i = 0; i < count; i += 1) {
-    const [p, q] = [a.predicted[i], b.predicted[i]];
-    if (!p || !q) continue;
-    if (p.value === null || q.value === null) {
-      if (p.value !== q.value) return false;
-    } else if (Math.abs(p.value - q.value) > TELLING * Math.max(p.sigma, q.sigma)) return false;
-  }
-  return true;
-}
-
-/** What measuring a quantity would tell about the fault: the entropy of the readings that the suspects predict. */
+/**
+ * What measuring a quantity would tell about which fault it is: the entropy of the readings that the suspects predict, less
+ * what would only tell how bad the fault is.
+ */
 function nextMeasurements(
   dictionary: readonly DictionaryEntry[],
   quantities: readonly Quantity[],
@@ -292,17 +216,27 @@ function nextMeasurements(
     .map((quantity, k) => {
       if (k < from) return { quantity, bits: 0, why: '' };
       const bins = new Map<string, number>();
+      const ofFault = new Map<string, Map<string, number>>();
       const lead = new Map<string, { p: number; i: number }>();
       for (const { p, i } of likely) {
-        const predicted = dictionary[i]!.predicted[k];
-        if (!predicted) continue;
-        const width = 3 * predicted.sigma;
-        const bin = predicted.value === null ? 'overload' : String(Math.round(predicted.value / width));
+        const { fault, predicted } = dictionary[i]!;
+        const prediction = predicted[k];
+        if (!prediction) continue;
+        const width = 3 * sigmaOf(prediction);
+        const bin = prediction.value === null ? 'overload' : String(Math.round(prediction.value / width));
         bins.set(bin, (bins.get(bin) ?? 0) + p);
+        const key = fault ? `${fault.ref} ${fault.mode}` : '';
+        const own = ofFault.get(key) ?? new Map<string, number>();
+        ofFault.set(key, own.set(bin, (own.get(bin) ?? 0) + p));
         if ((lead.get(bin)?.p ?? 0) < p) lead.set(bin, { p, i });
       }
-      const bits = entropy([...bins.values()]);
-      const heads = [...lead.values()].sort((a, b) => b.p - a.p).slice(0, 2);
+      const severity = [...ofFault.values()].reduce((sum, own) => {
+        const shares = [...own.values()];
+        const whole = shares.reduce((a, b) => a + b, 0);
+        return sum + whole * entropy(shares.map((share) => share / whole));
+      }, 0);
+      const bits = entropy([...bins.values()]) - severity;
+      const heads = [...lead.values()].sort((x, y) => y.p - x.p).slice(0, 2);
       const why = heads
         .map(({ i }) => {
           const { fault, predicted } = dictionary[i]!;

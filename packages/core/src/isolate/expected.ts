@@ -1,5 +1,5 @@
 import { AnalysisSession, magnitude } from '../analysis/index.ts';
-import { resolveLayer, type Circuit } from '../circuit/index.ts';
+import { resolveLayer, type Circuit, type LayerCircuit } from '../circuit/index.ts';
 import { USUAL_FREQUENCY_HZ } from '../devices/index.ts';
 import { HalfsplitError } from '../errors.ts';
 import type { TestPoint } from './path.ts';
@@ -53,7 +53,9 @@ export function expectedVoltage(
 }
 
 /** Frequency of the tone that levels are measured with: the first signal source's, Hz; null without one. */
-export function toneHzOf(circuit: Circuit): number | null {
+export function toneHzOf(circuit: {
+  readonly parts: readonly (Circuit | LayerCircuit)['parts'][number][];
+}): number | null {
   const source = circuit.parts.find((p) => p.kind === 'signal');
   return source ? (source.frequency ?? USUAL_FREQUENCY_HZ) : null;
 }

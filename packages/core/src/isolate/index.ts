@@ -74,8 +74,9 @@ export {
   type PartGroup,
   type PartSearch,
   type PartSuspect,
-  type Quantity,
 } from './dictionary.ts';
+export { measuredInEvidence, searchQuantities } from './measured.ts';
+export type { Prediction, Quantity } from './prediction.ts';
 export { faultsOfPart, type PartFault } from './part-faults.ts';
 export { addPathLine, withoutBlock, withoutLink, type PathLineResult } from './path-line.ts';
 export { restingVolts, toneHzOf } from './expected.ts';

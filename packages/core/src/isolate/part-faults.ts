@@ -1,4 +1,5 @@
 import { ELECTROLYTIC_F, isPolarised, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
+import { isPType, modelParameters } from '../models/index.ts';
 
 /** One way in which one part can have failed. */
 export interface PartFault {
@@ -7,14 +8,25 @@ export interface PartFault {
   readonly mode: string;
   /** How often, against a resistor that has drifted (common practice). */
   readonly weight: number;
+  /** Which of several severities of one mode this is, in their order. */
+  readonly grade?: { readonly index: number; readonly of: number };
   /** The circuit with this fault in it. */
   readonly apply: (circuit: LayerCircuit) => LayerCircuit;
 }
 
-/** Between pins of a junction that has broken down, ohm; of one that leaks; of a dirty contact. */
+/** Between pins of a junction that has broken down, ohm; and of a dirty contact. */
 const SHORT_OHM = 1;
-const LEAKY_OHM = 10_000;
 const DIRTY_OHM = 1000;
+/** Severities of what leaks, ohm, from near a short on; and of what has drifted, as factors. */
+const LEAKS_OHM = [100, 300, 1e3, 3e3, 1e4, 3e4, 1e5, 3e5, 1e6];
+const GRID_LEAKS_OHM = [1e4, 1e5, 1e6, 1e7];
+const SHORTS_OHM = [0.3, 1.2, 5, 30];
+const DRIFTS_UP = [1.25, 1.55, 1.95, 2.45, 3.1];
+const DRIFTS_DOWN = [0.8, 0.64, 0.51, 0.41, 0.33];
+const LOSSES = [0.4, 0.1, 0.02];
+const GAINS_LEFT = [0.3, 0.1, 0.03];
+const SUPPLIES_LOW = [0.85, 0.7, 0.55, 0.4, 0.25];
+const SUPPLIES_HIGH = [1.15, 1.3, 1.5];
 const OPEN_OHM = 1e9;
 /** A stuck output of a chip reaches its rail through this, ohm. */
 const STUCK_OHM = 50;
@@ -54,18 +66,34 @@ const instead = (ref: string, joints: readonly (readonly [from: string, to: stri
     joints.flatMap(([from, to, ohm], i) => resistorBetween(`${ref}~${i}`, p.pins[from], p.pins[to], ohm)),
   );
 
-/** A transistor that hardly amplifies, and a valve whose cathode is worn. */
-const WORN_BF = 10;
+/** A valve whose cathode is worn: its KG1. */
 const WORN_KG1 = 4000;
-const worn = (ref: string) =>
+const worn = (ref: string, gainLeft: number) =>
   replacing(ref, (p) => {
-    if (p.kind === 'bjt') return [{ ...p, params: { ...p.params, BF: WORN_BF } }];
+    if (p.kind === 'bjt') {
+      const { BF } = modelParameters<'bjt'>(p);
+      return [{ ...p, params: { ...p.params, BF: BF * gainLeft } }];
+    }
     if (p.kind === 'triode') return [{ ...p, params: { ...p.params, KG1: WORN_KG1 } }];
     if (p.kind === 'pentode') return [{ ...p, params: { ...p.params, KG1: WORN_KG1 } }];
     return [p];
   });
 
-type Way = readonly [mode: string, weight: number, apply: (circuit: LayerCircuit) => LayerCircuit];
+/** One junction of a transistor is left, as a diode; the other's lead has come off inside. */
+const oneJunction = (ref: string, left: 'base to emitter' | 'base to collector') =>
+  replacing(ref, (p) => {
+    if (p.kind !== 'bjt') return [p];
+    const { b, c, e } = p.pins;
+    const other = left === 'base to emitter' ? e : c;
+    if (b === undefined || other === undefined) return [];
+    const pins = isPType(p) ? { a: other, k: b } : { a: b, k: other };
+    const { IS } = modelParameters<'bjt'>(p);
+    return [{ ref, kind: 'diode', pins, value: null, params: { IS } }];
+  });
+
+type Apply = (circuit: LayerCircuit) => LayerCircuit;
+/** One mode of failing: its weight, and the circuit with it, or with each of its severities. */
+type Way = readonly [mode: string, weight: number, apply: Apply | readonly Apply[]];
 
 function waysOf(p: LayerPart): readonly Way[] {
   const { ref } = p;
@@ -73,11 +101,9 @@ function waysOf(p: LayerPart): readonly Way[] {
     case 'resistor':
       return [
         ['open', 1.2, dead(ref, 'open')],
-        ['drifted up', 0.5, valued(ref, 1.4)],
-        ['drifted up', 0.4, valued(ref, 2)],
-        ['drifted up', 0.3, valued(ref, 4)],
-        ['drifted down', 0.2, valued(ref, 0.6)],
-        ['short', 0.1, dead(ref, 'short')],
+        ['drifted up', 1.2, DRIFTS_UP.map((factor) => valued(ref, factor))],
+        ['drifted down', 0.4, DRIFTS_DOWN.map((factor) => valued(ref, factor))],
+        ['short', 0.15, dead(ref, 'short')],
       ];
     case 'capacitor': {
       const { value } = p;
@@ -85,44 +111,55 @@ function waysOf(p: LayerPart): readonly Way[] {
       const more = isWet ? 3 : 0.6;
       return [
         ['open', 1 * more, dead(ref, 'open')],
-        ['lost its capacity', 1 * more, valued(ref, 0.1)],
-        ['short', 0.7 * more, dead(ref, 'short')],
-        ['leaky', 0.8 * more, bridged(ref, 'a', 'b', LEAKY_OHM)],
+        ['lost its capacity', 1 * more, LOSSES.map((factor) => valued(ref, factor))],
+        ['short', 0.7 * more, SHORTS_OHM.map((ohm) => bridged(ref, 'a', 'b', ohm))],
+        ['leaky', 0.8 * more, LEAKS_OHM.map((ohm) => bridged(ref, 'a', 'b', ohm))],
       ];
     }
     case 'diode':
     case 'led':
     case 'zener':
       return [
-        ['short', 1, instead(ref, [['a', 'k', SHORT_OHM]])],
+        ['short', 1, SHORTS_OHM.map((ohm) => bridged(ref, 'a', 'k', ohm))],
         ['open', 0.8, instead(ref, [['a', 'k', OPEN_OHM]])],
-        ['leaky', 0.4, bridged(ref, 'a', 'k', LEAKY_OHM)],
-        ...(p.kind === 'zener' ? ([['voltage too low', 0.4, valued(ref, 0.6)]] as const) : []),
+        ['leaky', 0.4, LEAKS_OHM.map((ohm) => bridged(ref, 'a', 'k', ohm))],
+        ...(p.kind === 'zener'
+          ? ([['voltage too low', 0.4, DRIFTS_DOWN.map((factor) => valued(ref, factor))]] as const)
+          : []),
       ];
     case 'bjt':
       return [
-        ['dead, junctions open', 1, instead(ref, [['c', 'e', OPEN_OHM], ['b', 'e', OPEN_OHM]])],
-        ['short, collector to emitter', 1, instead(ref, [['c', 'e', SHORT_OHM], ['b', 'e', OPEN_OHM]])],
-        ['short, base to emitter', 0.5, instead(ref, [['b', 'e', SHORT_OHM], ['c', 'e', OPEN_OHM]])],
-        ['short, collector to base', 0.5, bridged(ref, 'c', 'b', SHORT_OHM)],
-        ['leaky, collector to emitter', 0.5, bridged(ref, 'c', 'e', LEAKY_OHM)],
-        ['lost its gain', 0.5, worn(ref)],
+        ['dead, junctions open', 0.7, instead(ref, [['c', 'e', OPEN_OHM], ['b', 'e', OPEN_OHM]])],
+        ['emitter open', 0.4, oneJunction(ref, 'base to collector')],
+        ['collector open', 0.4, oneJunction(ref, 'base to emitter')],
+        ['short, collector to emitter', 1, SHORTS_OHM.map((ohm) => bridged(ref, 'c', 'e', ohm))],
+        ['short, base to emitter', 0.5, SHORTS_OHM.map((ohm) => bridged(ref, 'b', 'e', ohm))],
+        ['short, collector to base', 0.5, SHORTS_OHM.map((ohm) => bridged(ref, 'c', 'b', ohm))],
+        ['leaky, collector to emitter', 0.5, LEAKS_OHM.map((ohm) => bridged(ref, 'c', 'e', ohm))],
+        ['leaky, base to emitter', 0.2, LEAKS_OHM.map((ohm) => bridged(ref, 'b', 'e', ohm))],
+        ['leaky, collector to base', 0.3, LEAKS_OHM.map((ohm) => bridged(ref, 'c', 'b', ohm))],
+        ['lost its gain', 0.5, GAINS_LEFT.map((left) => worn(ref, left))],
       ]; // prettier-ignore
     case 'jfet':
     case 'mosfet':
       return [
         ['dead, open', 1, instead(ref, [['d', 's', OPEN_OHM]])],
-        ['short, drain to source', 1, instead(ref, [['d', 's', SHORT_OHM]])],
-        ['leaky gate', 0.8, bridged(ref, 'g', 's', LEAKY_OHM)],
-        ['short, gate to drain', 0.4, bridged(ref, 'g', 'd', SHORT_OHM)],
+        ['short, drain to source', 1, SHORTS_OHM.map((ohm) => bridged(ref, 'd', 's', ohm))],
+        ['leaky, drain to source', 0.4, LEAKS_OHM.map((ohm) => bridged(ref, 'd', 's', ohm))],
+        ['short, gate to source', 0.4, SHORTS_OHM.map((ohm) => bridged(ref, 'g', 's', ohm))],
+        ['leaky, gate to source', 0.6, LEAKS_OHM.map((ohm) => bridged(ref, 'g', 's', ohm))],
+        ['short, gate to drain', 0.4, SHORTS_OHM.map((ohm) => bridged(ref, 'g', 'd', ohm))],
+        ['leaky, gate to drain', 0.3, LEAKS_OHM.map((ohm) => bridged(ref, 'g', 'd', ohm))],
       ];
     case 'triode':
     case 'pentode':
       return [
         ['no emission', 2, instead(ref, [['a', 'k', OPEN_OHM]])],
-        ['worn, low emission', 2, worn(ref)],
-        ['leaky grid', 0.8, bridged(ref, 'g', 'k', 100 * LEAKY_OHM)],
-        ['short, grid to cathode', 0.5, bridged(ref, 'g', 'k', SHORT_OHM)],
+        ['worn, low emission', 2, worn(ref, 1)],
+        ['leaky, grid to cathode', 0.8, GRID_LEAKS_OHM.map((ohm) => bridged(ref, 'g', 'k', ohm))],
+        ['leaky, grid to anode', 0.3, GRID_LEAKS_OHM.map((ohm) => bridged(ref, 'g', 'a', ohm))],
+        ['short, grid to cathode', 0.5, SHORTS_OHM.map((ohm) => bridged(ref, 'g', 'k', ohm))],
+        ['short, anode to cathode', 0.2, SHORTS_OHM.map((ohm) => bridged(ref, 'a', 'k', ohm))],
       ];
     case 'opamp':
       return [
@@ -171,8 +208,8 @@ function waysOf(p: LayerPart): readonly Way[] {
     case 'supply':
       return [
         ['gives nothing', 1.5, valued(ref, 0)],
-        ['gives too little', 1.5, valued(ref, 0.6)],
-        ['gives too much', 0.3, valued(ref, 1.4)],
+        ['gives too little', 1.5, SUPPLIES_LOW.map((factor) => valued(ref, factor))],
+        ['gives too much', 0.3, SUPPLIES_HIGH.map((factor) => valued(ref, factor))],
       ];
     case 'capsule':
       return [
@@ -183,7 +220,7 @@ function waysOf(p: LayerPart): readonly Way[] {
       return [
         ['dead, gives nothing', 1, instead(ref, [['in', 'gnd', OPEN_OHM], ['out', 'gnd', OPEN_OHM]])],
         ['short, in to out', 0.5, instead(ref, [['in', 'out', SHORT_OHM]])],
-        ['gives too little', 0.5, valued(ref, 0.6)],
+        ['gives too little', 0.5, SUPPLIES_LOW.map((factor) => valued(ref, factor))],
       ]; // prettier-ignore
     case 'changeover':
       return [
@@ -209,6 +246,16 @@ function waysOf(p: LayerPart): readonly Way[] {
 
 const numberOf = (p: LayerPart): number => (typeof p.value === 'number' ? p.value : 1000);
 
-/** Every fault of a part that the dictionary knows, likelier ones with more weight. */
+/** Every fault of a part that the dictionary knows, likelier ones with more weight; of one mode every severity by itself. */
 export const faultsOfPart = (part: LayerPart): PartFault[] =>
-  waysOf(part).map(([mode, weight, apply]) => ({ ref: part.ref, mode, weight, apply }));
+  waysOf(part).flatMap(([mode, weight, apply]): PartFault[] => {
+    if (typeof apply === 'function') return [{ ref: part.ref, mode, weight, apply }];
+    const of = apply.length;
+    return apply.map((each, index) => ({
+      ref: part.ref,
+      mode,
+      weight: weight / of,
+      grade: { index, of },
+      apply: each,
+    }));
+  });

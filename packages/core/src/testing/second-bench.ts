@@ -11,6 +11,7 @@ const VT = 0.025865;
 const CLOSED_OHM = 0.02;
 const OPEN_OHM = 1e10;
 const HOLDING_S = 1e-12;
+const VOLTMETER_OHM = 10e6;
 
 type Law = (v: readonly number[]) => {
   readonly i: readonly number[];
@@ -74,26 +75,27 @@ function diodeOf(a: string, k: string, is: number, n: number): Element {
   };
 }
 
-/** Ebers and Moll's transistor (1954), in its transport form. */
-function transistor(
-  c: string,
-  b: string,
-  e: string,
-  sign: number,
-  is: number,
-  bf: number,
-  br: number,
-): Element {
+/** Ebers and Moll's transistor (1954) in its transport form, with the base's leakage and the Early effect (1952). */
+function transistor(p: LayerPart): Element {
+  const { c, b, e } = p.pins as Record<'c' | 'b' | 'e', string>;
+  const sign = isMirrored(p) ? -1 : 1;
+  const of = (name: string, usual: number) => parameter(p, name, usual);
+  const [is, bf, br] = [of('IS', 1e-14), of('BF', 100), of('BR', 1)];
+  const [ise, ne, vaf] = [of('ISE', 0), of('NE', 1.5), of('VAF', 0)];
   return {
     nets: [c, b, e],
     stepV: 2 * VT,
     law: ([vc = 0, vb = 0, ve = 0]) => {
       const [f, gf] = exponential(sign * (vb - ve), is, VT);
       const [r, gr] = exponential(sign * (vb - vc), is, VT);
-      const ic = sign * (f - r - r / br);
-      const ib = sign * (f / bf + r / br);
-      const [icB, icC, icE] = [gf - gr - gr / br, gr + gr / br, -gf];
-      const [ibB, ibC, ibE] = [gf / bf + gr / br, -gr / br, -gf / bf];
+      const [leak, gleak] = ise > 0 ? exponential(sign * (vb - ve), ise, ne * VT) : [0, 0];
+      const early = vaf > 0 ? Math.max(0.05, 1 - (sign * (vb - vc)) / vaf) : 1;
+      const byEarly = vaf > 0 && early > 0.05 ? (-sign * (f - r)) / vaf : 0;
+      const ic = sign * ((f - r) * early - r / br);
+      const ib = sign * (f / bf + leak + r / br);
+      const [icE, icC] = [-gf * early, gr * early + gr / br - sign * byEarly];
+      const icB = -icE - icC;
+      const [ibB, ibC, ibE] = [gf / bf + gleak + gr / br, -gr / br, -gf / bf - gleak];
       return {
         i: [ic, ib, -ic - ib],
         g: [
@@ -180,17 +182,7 @@ function unpowered(p: LayerPart): Element[] {
     case 'led':
       return [diodeOf(p.pins.a!, p.pins.k!, parameter(p, 'IS', 1e-14), parameter(p, 'N', 1))];
     case 'bjt':
-      return [
-        transistor(
-          p.pins.c!,
-          p.pins.b!,
-          p.pins.e!,
-          isMirrored(p) ? -1 : 1,
-          parameter(p, 'IS', 1e-14),
-          parameter(p, 'BF', 100),
-          parameter(p, 'BR', 1),
-        ),
-      ];
+      return [transistor(p)];
     case 'jfet':
       return junctionFet(p);
     default:
@@ -224,11 +216,13 @@ function gauss(a: number[][], b: number[]): number[] {
 /** Voltages with a current driven into a net, by net; null where Newton's method does not come to rest. */
 export class Nodal {
   private readonly elements: readonly Element[];
+  private readonly ground: string;
   private readonly index = new Map<string, number>();
   private last: number[];
 
   constructor(elements: readonly Element[], ground: string) {
     this.elements = elements;
+    this.ground = ground;
     for (const element of elements)
       for (const net of element.nets)
         if (net !== ground && !this.index.has(net)) this.index.set(net, this.index.size);
@@ -242,6 +236,15 @@ export class Nodal {
   at(x: readonly number[], net: string): number {
     const k = this.index.get(net);
     return k === undefined ? 0 : x[k]!;
+  }
+
+  /** Voltages with a meter's resistance at a net, from those without it or with less gain in the amplifiers. */
+  solvePowered(net: string | null, start: readonly number[] | null): number[] | null {
+    const loaded =
+      net === null
+        ? this
+        : new Nodal([...this.elements, ...ohmic(net, this.ground, VOLTMETER_OHM)], this.ground);
+    return loaded.newton(start ?? new Array<number>(this.index.size).fill(0), '', 0, HOLDING_S);
   }
 
   solve(into: string, ampere: number): number[] | null {
@@ -304,6 +307,178 @@ export class Nodal {
     }
     return null;
   }
+}
+
+/** An EMF behind a little resistance. */
+const electromotive = (plus: string, minus: string, volt: number, ohm: number): Element => ({
+  nets: [plus, minus],
+  law: ([u = 0, v = 0]) => ({
+    i: [(u - v - volt) / ohm, (v + volt - u) / ohm],
+    g: [
+      [1 / ohm, -1 / ohm],
+      [-1 / ohm, 1 / ohm],
+    ],
+  }),
+});
+
+/** An element by its currents alone; slopes by differences. */
+const byDifferences = (
+  nets: readonly string[],
+  stepV: number,
+  currents: (v: readonly number[]) => number[],
+): Element => ({
+  nets,
+  stepV,
+  law: (v) => {
+    const i = currents(v);
+    const h = 1e-7;
+    const columns = v.map((_, c) =>
+      currents(v.map((x, k) => (k === c ? x + h : x))).map((x, r) => (x - i[r]!) / h),
+    );
+    return { i, g: i.map((_, r) => columns.map((column) => column[r]!)) };
+  },
+});
+
+/** An amplifier that gives what it can between its rails, softly at the limits. */
+function amplifier(p: LayerPart, gain: number): Element {
+  const { plus, minus, out, vplus, vminus } = p.pins as Record<
+    'plus' | 'minus' | 'out' | 'vplus' | 'vminus',
+    string
+  >;
+  const [ohm, high, low] = [
+    parameter(p, 'ROUT', 75),
+    parameter(p, 'headroomHigh', 1.5),
+    parameter(p, 'headroomLow', 1.5),
+  ];
+  return {
+    nets: [plus, minus, out, vplus, vminus],
+    law: ([a = 0, b = 0, o = 0, top = 0, bottom = 0]) => {
+      const [most, least] = [top - high, bottom + low];
+      const [middle, swing] = [(most + least) / 2, Math.max(1e-3, (most - least) / 2)];
+      const bent = Math.tanh((gain * (a - b) - middle) / swing);
+      const target = top - bottom < 2 ? o : middle + swing * bent;
+      const slope = top - bottom < 2 ? 0 : gain * (1 - bent * bent);
+      const i = (o - target) / ohm;
+      const [byTop, byBottom] = [-0.5 / ohm, -0.5 / ohm];
+      const row = [-slope / ohm, slope / ohm, 1 / ohm, byTop, byBottom];
+      // What it gives comes from the ground: the rails are stiff here.
+      return {
+        i: [0, 0, i, 0, 0],
+        g: [[0, 0, 0, 0, 0], [0, 0, 0, 0, 0], row, [0, 0, 0, 0, 0], [0, 0, 0, 0, 0]],
+      };
+    },
+  };
+}
+
+/** Koren's valves (1996). */
+function valve(p: LayerPart): Element {
+  const of = (name: string, usual: number) => parameter(p, name, usual);
+  const [mu, ex, kg1, kp, kvb] = [
+    of('MU', 100),
+    of('EX', 1.4),
+    of('KG1', 1060),
+    of('KP', 600),
+    of('KVB', 300),
+  ];
+  const soft = (u: number) => (u > 40 ? u : Math.log1p(Math.exp(u)));
+  if (p.kind === 'triode') {
+    const { a, g, k } = p.pins as Record<'a' | 'g' | 'k', string>;
+    return byDifferences([a, g, k], 2, ([va = 0, vg = 0, vk = 0]) => {
+      const [ak, gk] = [va - vk, vg - vk];
+      const e1 = ak <= 0 ? 0 : (ak / kp) * soft(kp * (1 / mu + gk / Math.sqrt(kvb + ak * ak)));
+      const ia = e1 > 0 ? (2 * e1 ** ex) / kg1 : 0;
+      const ig = gk > 0 ? gk ** 1.5 / of('RGI', 2000) : 0;
+      return [ia, ig, -ia - ig];
+    });
+  }
+  const { a, g2, g, k } = p.pins as Record<'a' | 'g2' | 'g' | 'k', string>;
+  return byDifferences([a, g2, g, k], 2, ([va = 0, vs = 0, vg = 0, vk = 0]) => {
+    const [ak, sk, gk] = [va - vk, vs - vk, vg - vk];
+    const e1 = sk <= 0 ? 0 : (sk / kp) * soft(kp * (1 / mu + gk / sk));
+    const ia = e1 > 0 && ak > 0 ? ((2 * e1 ** ex) / kg1) * Math.atan(ak / kvb) : 0;
+    const drive = Math.max(0, gk + sk / mu);
+    const is = drive ** ex / of('KG2', 4200);
+    return [ia, is, 0, -ia - is];
+  });
+}
+
+/** What a part is while the unit is on; undefined where this bench has nothing for it. */
+function poweredElements(p: LayerPart, gain: number): Element[] | undefined {
+  const value = typeof p.value === 'number' ? p.value : 0;
+  switch (p.kind) {
+    case 'supply':
+      return [electromotive(p.pins.plus!, p.pins.minus!, value, Math.max(0.02, p.resistance ?? 0))];
+    case 'signal':
+      return [electromotive(p.pins.plus!, p.pins.minus!, p.offset ?? 0, Math.max(0.02, p.resistance ?? 0))];
+    case 'opamp':
+      return [amplifier(p, gain)];
+    case 'triode':
+    case 'pentode':
+      return [valve(p)];
+    case 'zener': {
+      const { a, k } = p.pins as Record<'a' | 'k', string>;
+      const [is, n, bv] = [parameter(p, 'IS', 1e-14), parameter(p, 'N', 1), value || parameter(p, 'BV', 5)];
+      return [
+        byDifferences([a, k], 2 * VT, ([u = 0, v = 0]) => {
+          const [forward] = exponential(u - v, is, n * VT);
+          const [backward] = exponential(v - u - bv, parameter(p, 'IBV', 1e-3), VT);
+          return [forward - backward, backward - forward];
+        }),
+      ];
+    }
+    case 'capsule': {
+      const { out, gnd } = p.pins as Record<'out' | 'gnd', string>;
+      const [id, knee, rout] = [
+        parameter(p, 'ID', 2e-4),
+        parameter(p, 'VKNEE', 0.3),
+        parameter(p, 'ROUT', 1e5),
+      ];
+      return [
+        byDifferences([out, gnd], 1, ([u = 0, v = 0]) => {
+          const i = id * Math.tanh((u - v) / knee) + (u - v) / rout;
+          return [i, -i];
+        }),
+      ];
+    }
+    case 'timer555':
+    case 'clock':
+    case 'regulator':
+    case 'relay':
+      return undefined;
+    case 'mosfet':
+      return undefined;
+    default:
+      return unpowered(p);
+  }
+}
+
+/** Gains of the amplifiers on the way to their own. */
+const GAINS = [1, 3, 10, 30, 100, 300, 1e3, 3e3, 1e4, 3e4, 1e5];
+
+/**
+ * Direct voltages that a voltmeter shows at some nets of a unit that is on, V; undefined where this bench cannot tell.
+ */
+export function voltsAt(circuit: LayerCircuit, nets: readonly string[]): number[] | undefined {
+  let start: number[] | null = null;
+  let nodal: Nodal | null = null;
+  for (const gain of GAINS) {
+    const elements: Element[] = [];
+    for (const part of circuit.parts) {
+      const own = poweredElements(part, gain);
+      if (!own) return undefined;
+      elements.push(...own);
+    }
+    nodal = new Nodal(elements, circuit.ground);
+    const found: number[] | null = nodal.solvePowered(null, start) ?? nodal.solve('', 0);
+    if (!found) return undefined;
+    start = found;
+    if (!circuit.parts.some((p) => p.kind === 'opamp')) break;
+  }
+  return nets.map((net) => {
+    if (!nodal!.has(net)) return 0;
+    const loaded = nodal!.solvePowered(net, start);
+    return loaded ? nodal!.at(loaded, net) : Number.NaN;
+  });
 }
 
 /** What a unit that is off shows an ohmmeter; null for overload, undefined where this bench cannot tell. */

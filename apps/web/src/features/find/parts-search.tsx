@@ -4,6 +4,7 @@ import {
   parseValue,
   toneHzOf,
   voltageWords,
+  type Measured,
   type PartGroup,
   type PartSearch,
   type Quantity,
@@ -12,7 +13,7 @@ import { Button, Progress } from 'antd';
 import { useMemo, useRef, useState } from 'react';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
-import { measuredQuantities, type MeasuredQuantity } from './measured.ts';
+import { measuredQuantities } from './measured.ts';
 import { useDictionary } from './use-dictionary.ts';
 
 interface Props {
@@ -186,7 +187,7 @@ function bestNet(
 }
 
 /** One measurement as it is compared: "c2 4.1 V", "out 240 mV rms", "a to b 4.7 kohm". */
-function measuredWords({ quantity, value }: MeasuredQuantity): string {
+function measuredWords({ quantity, value }: Measured): string {
   if (quantity.kind === 'dcv') return `${quantity.net} ${formatQuantity(value ?? 0, 'V', { digits: 3 })}`;
   if (quantity.kind === 'level')
     return `${quantity.net} ${formatQuantity((value ?? 0) / Math.SQRT2, 'V', { digits: 3 })} rms`;

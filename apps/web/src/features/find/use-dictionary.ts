@@ -1,6 +1,6 @@
-import type { Circuit, PartSearch, Quantity } from '@halfsplit/core';
+import { searchQuantities, type Circuit, type PartSearch, type Quantity } from '@halfsplit/core';
 import { useEffect, useMemo, useState } from 'react';
-import { quantitiesFor, searchAmongParts, type PlainEntry } from '../../compute/finding.ts';
+import { searchAmongParts, type PlainEntry } from '../../compute/finding.ts';
 import { startDictionary } from '../../compute/runner.ts';
 
 export interface DictionaryView {
@@ -17,7 +17,10 @@ export function useDictionary(
 ): DictionaryView {
   const asked = JSON.stringify(measured.map((m) => m.quantity));
   const wanted = refs.join(' ');
-  const quantities = useMemo(() => quantitiesFor(circuit, JSON.parse(asked) as Quantity[]), [circuit, asked]);
+  const quantities = useMemo(
+    () => searchQuantities(circuit, JSON.parse(asked) as Quantity[]),
+    [circuit, asked],
+  );
   const [made, setMade] = useState<{ key: object; entries: readonly PlainEntry[] } | null>(null);
   const [fraction, setFraction] = useState<number | null>(null);
   useEffect(() => {

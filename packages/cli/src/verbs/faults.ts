@@ -1,0 +1,56 @@
+import {
+  faultDictionary,
+  measuredInEvidence,
+  resolveLayer,
+  searchParts,
+  searchQuantities,
+  type Quantity,
+} from '@halfsplit/core';
+import { loadUnit } from '../file.ts';
+import type { Options } from '../options.ts';
+
+/** Minutes at a net that no test point names. */
+const USUAL_MINUTES = 1;
+
+/** `faults FILE [--layer marked]` */
+export async function faults(options: Options): Promise<unknown> {
+  const unit = await loadUnit(options.words[0]);
+  const circuit = resolveLayer(unit.circuit, options.layer());
+  const measured = measuredInEvidence(unit);
+  const quantities = searchQuantities(
+    circuit,
+    measured.map((m) => m.quantity),
+  );
+  const found = searchParts(
+    faultDictionary(circuit, quantities),
+    quantities,
+    measured.map((m) => m.value),
+  );
+  const netOf = (q: Quantity) => (q.kind === 'dcv' || q.kind === 'level' ? q.net : `${q.red} to ${q.black}`);
+  const minutesAt = (net: string) =>
+    unit.path?.testPoints?.find((t) => t.net === net)?.minutes ?? USUAL_MINUTES;
+  return {
+    faults: found.groups
+      .flatMap((g) => g.members)
+      .map(({ ref, mode, probability }) => ({ ref, fault: mode, chance: probability }))
+      .sort((a, b) => b.chance - a.chance),
+    nothing: found.nothingWrong,
+    next: found.next.map(({ quantity, bits, why }) => ({
+      net: netOf(quantity),
+      quantity: quantity.kind,
+      bits,
+      minutes: minutesAt(netOf(quantity)),
+      why,
+    })),
+    ...(found.unexplained.length > 0
+      ? {
+          doubtful: found.unexplained.map((i) => ({
+            net: netOf(quantities[i]!),
+            quantity: quantities[i]!.kind,
+            reading: measured[i]!.value,
+          })),
+        }
+      : {}),
+    ...(found.uncomputed.length > 0 ? { notComputed: found.uncomputed } : {}),
+  };
+}

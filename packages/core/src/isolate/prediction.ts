@@ -1,0 +1,257 @@
+import type { OwnModel } from '@halfsplit/contract';
+import {
+  AdjointSlopes,
+  AnalysisSession,
+  NoOperatingPoint,
+  spreadParts,
+  type SpreadPart,
+} from '../analysis/index.ts';
+import { netsOf, usualTolerance, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
+import { HalfsplitError } from '../errors.ts';
+import { modelParameters } from '../models/index.ts';
+import { Probe, type MeterMode } from '../meter/index.ts';
+import { levelAt } from './expected.ts';
+
+/** Something that can be measured of a circuit. */
+export type Quantity =
+  | { readonly kind: 'dcv'; readonly net: string; readonly minus?: string }
+  | { readonly kind: 'ohm' | 'cap' | 'diode'; readonly red: string; readonly black: string }
+  | { readonly kind: 'level'; readonly net: string; readonly frequencyHz: number };
+
+/** What is expected to be read, and by how much each source of spread moves it, one sigma each. */
+export interface Prediction {
+  /** Null for overload. */
+  readonly value: number | null;
+  /** What tolerances, types and the severity of the fault move it by: the same sources in the same order for a whole entry. */
+  readonly moves: readonly number[];
+  /** What the instrument and the model add by themselves, one sigma. */
+  readonly own: number;
+}
+
+/** One sigma of a prediction in all. */
+export const sigmaOf = ({ moves, own }: Prediction): number => Math.hypot(own, ...moves);
+
+/** A reading of a usual meter, and of a model against a real part: shares and floors, one sigma (common practice). */
+const METER_SHARE = 0.01;
+const DC_FLOOR_V = 0.01;
+const LEVEL_SHARE = 0.15;
+const LEVEL_FLOOR_V = 1e-4;
+const OHM_SHARE = 0.06;
+const CAP_SHARE = 0.12;
+const JUNCTION_SHARE = 0.06;
+/** Uniform deviations have this part of their limit as sigma. */
+const UNIFORM_SIGMA = 1 / Math.sqrt(3);
+/** From every net, so that a part that is open leaves no net without a voltage; the voltmeter takes the place of one, ohm. */
+const LEAK_OHM = 1e11;
+const VOLTMETER_OHM = 10e6;
+/** What the voltmeter takes off a net counts as a divider up to this part of it. */
+const LITTLE_LOAD = 0.02;
+/** A supply is taken to be right within this (common practice). */
+const SUPPLY_SHARE = 0.03;
+/** Smallest capacity and resistance that an instrument tells, F and ohm. */
+const CAP_FLOOR_F = 5e-11;
+const OHM_FLOOR = 0.5;
+
+/**
+ * What a circuit would read, a prediction for every quantity; null for one that cannot be computed by itself.
+ *
+ * @param circuit with the fault in it
+ * @param sound the circuit without it: nets that only the faulty part touched are still there on the board
+ * @returns null where the circuit has no operating point
+ */
+export function predict(
+  circuit: LayerCircuit,
+  quantities: readonly Quantity[],
+  sound: LayerCircuit,
+): (Prediction | null)[] | null {
+  const isPowered = quantities.some((q) => q.kind === 'dcv' || q.kind === 'level');
+  const powered = isPowered ? orNull(() => new Powered(circuit)) : null;
+  if (isPowered && !powered) return null;
+  return quantities.map((q) =>
+    orNull(() => {
+      if (q.kind === 'dcv') return powered!.volt(q.net, q.minus);
+      if (q.kind === 'level') return powered!.level(q.net, q.frequencyHz);
+      return unpowered(circuit, sound, q.kind, q.red, q.black);
+    }),
+  );
+}
+
+/** What something answers, or null where it cannot be computed. */
+function orNull<T>(compute: () => T): T | null {
+  try {
+    return compute();
+  } catch (error) {
+    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return null;
+    throw error;
+  }
+}
+
+const STEP = 0.3;
+/** Within which factor of their usual values the parameters of one type lie (common practice). */
+const IS_FACTOR = 3;
+const GAIN_FACTOR = 2;
+const VALVE_FACTOR = 1.3;
+const OFFSET_V = 3e-3;
+const PINCH_OFF_SHARE = 0.3;
+const ZENER_SHARE = 0.05;
+/** A parameter that lies anywhere within a factor, on the logarithm: how many steps of it are a sigma. */
+const within = (factor: number) => (Math.log(factor) * UNIFORM_SIGMA) / STEP;
+
+/** A way in which a part may differ from its type: the parameters a step away, and how many steps are a sigma. */
+interface TypeSpread {
+  readonly params: Readonly<Record<string, number>>;
+  readonly stepsASigma: number;
+}
+
+/** How a part may differ from its type. */
+function typeSpreads(part: LayerPart, models: readonly OwnModel[]): TypeSpread[] {
+  const up = Math.exp(STEP);
+  switch (part.kind) {
+    case 'diode':
+    case 'led': {
+      const { IS } = modelParameters<'diode' | 'led'>(part, models);
+      return [{ params: { IS: IS * up }, stepsASigma: within(IS_FACTOR) }];
+    }
+    case 'bjt': {
+      const { IS, BF } = modelParameters<'bjt'>(part, models);
+      return [
+        { params: { IS: IS * up }, stepsASigma: within(IS_FACTOR) },
+        { params: { BF: BF * up }, stepsASigma: within(GAIN_FACTOR) },
+      ];
+    }
+    case 'jfet': {
+      const { BETA, VTO } = modelParameters<'jfet'>(part, models);
+      return [
+        { params: { BETA: BETA * up }, stepsASigma: within(GAIN_FACTOR) },
+        { params: { VTO: VTO * (1 + PINCH_OFF_SHARE) }, stepsASigma: UNIFORM_SIGMA },
+      ];
+    }
+    case 'triode':
+    case 'pentode': {
+      const { KG1 } = modelParameters<'triode' | 'pentode'>(part, models);
+      return [{ params: { KG1: KG1 * up }, stepsASigma: within(VALVE_FACTOR) }];
+    }
+    case 'opamp':
+      return [{ params: { VOS: OFFSET_V }, stepsASigma: UNIFORM_SIGMA }];
+    default:
+      return [];
+  }
+}
+
+/** The tolerance of a part's main value: of passives their own, of supplies and zeners the usual one. */
+function spreadOf(circuit: LayerCircuit): SpreadPart[] {
+  const others = circuit.parts.flatMap((p): SpreadPart[] => {
+    const tolerance = p.kind === 'supply' ? SUPPLY_SHARE : p.kind === 'zener' ? ZENER_SHARE : 0;
+    return tolerance > 0 && p.tolerance === undefined && typeof p.value === 'number' && p.value !== 0
+      ? [{ ref: p.ref, value: p.value, tolerance, group: p.ref }]
+      : [];
+  });
+  return [...spreadParts(circuit, usualTolerance), ...others];
+}
+
+/** The circuit switched on. */
+class Powered {
+  private readonly circuit: LayerCircuit;
+  private readonly session: AnalysisSession;
+  private readonly point: Float64Array;
+  private readonly slopes: AdjointSlopes;
+  /** What every source of spread moves the unknowns by, one sigma each. */
+  private readonly moves: readonly Float64Array[];
+
+  constructor(circuit: LayerCircuit) {
+    const leaks = netsOf(circuit)
+      .filter((net) => net !== circuit.ground)
+      .map((net): LayerPart => ({
+        ref: leakOf(net),
+        kind: 'resistor',
+        pins: { a: net, b: circuit.ground },
+        value: LEAK_OHM,
+        tolerance: 0,
+      }));
+    this.circuit = { ...circuit, parts: [...circuit.parts, ...leaks] };
+    this.session = new AnalysisSession(this.circuit);
+    this.point = Float64Array.from(this.session.operatingPoint());
+    const spread = spreadOf(this.circuit).filter((p) => this.session.system.canTurn(p.ref));
+    this.slopes = new AdjointSlopes(this.session, spread);
+    const byTolerance = this.slopes
+      .moves()
+      .map((move, i) => move.map((v) => v * spread[i]!.tolerance * UNIFORM_SIGMA));
+    this.moves = [...byTolerance, ...this.typeMoves()];
+  }
+
+  /** The moves by the spread of types: all first ways in which parts differ at once, then all second ones. */
+  private typeMoves(): Float64Array[] {
+    const ways = this.circuit.parts.map((part) => typeSpreads(part, this.circuit.models ?? []));
+    return [0, 1].flatMap((k) => {
+      const parts = this.circuit.parts.map((p, i): LayerPart => {
+        const way = ways[i]![k];
+        return way ? ({ ...p, params: { ...p.params, ...way.params } } as LayerPart) : p;
+      });
+      const differing = this.circuit.parts.flatMap((p, i) =>
+        ways[i]![k] ? [{ ref: p.ref, way: ways[i]![k]! }] : [],
+      );
+      if (differing.length === 0) return [];
+      return this.slopes
+        .movesOfTypes(
+          { ...this.circuit, parts },
+          differing.map(({ ref }) => ref),
+        )
+        .map((move, i) => move.map((v) => v * differing[i]!.way.stepsASigma));
+    });
+  }
+
+  volt(net: string, minus?: string): Prediction {
+    const [plus, less] = [this.at(net), minus === undefined ? null : this.at(minus)];
+    const value = plus.value - (less?.value ?? 0);
+    return {
+      value,
+      moves: plus.moves.map((move, i) => move - (less?.moves[i] ?? 0)),
+      own: Math.hypot(METER_SHARE * value, DC_FLOOR_V),
+    };
+  }
+
+  /** What a voltmeter that loads the net shows against the ground, and what moves it. */
+  private at(net: string): { readonly value: number; readonly moves: readonly number[] } {
+    if (net === this.circuit.ground) return { value: 0, moves: this.moves.map(() => 0) };
+    const node = this.session.system.node(net);
+    const free = this.point[node]!;
+    const loaded = this.loaded(net, node, free);
+    // What moves the net moves the loaded net by the same part.
+    const share = Math.abs(free) > Math.abs(loaded) ? loaded / free : 1;
+    return { value: loaded, moves: this.moves.map((move) => share * move[node]!) };
+  }
+
+  /** The voltage with the voltmeter at the net; solved again where it loads the net by more than a little. */
+  private loaded(net: string, node: number, free: number): number {
+    const divided = free / (1 + this.slopes.directOhm(net) / VOLTMETER_OHM);
+    if (Math.abs(divided - free) <= LITTLE_LOAD * Math.abs(free)) return divided;
+    const values = new Map([[leakOf(net), VOLTMETER_OHM]]);
+    return this.session.with({ values }).operatingPoint()[node]!;
+  }
+
+  level(net: string, frequencyHz: number): Prediction {
+    const value = levelAt(this.session, this.session.system.node(net), frequencyHz);
+    return { value, moves: [], own: LEVEL_SHARE * value + LEVEL_FLOOR_V };
+  }
+}
+
+const leakOf = (net: string) => `#${net}`;
+
+/** The circuit switched off, between two nets. */
+function unpowered(
+  circuit: LayerCircuit,
+  sound: LayerCircuit,
+  mode: Exclude<MeterMode, 'dcv'>,
+  red: string,
+  black: string,
+): Prediction | null {
+  // A net that only the faulty part touched is still there on the board.
+  const known = new Set(netsOf(circuit));
+  const overload = { value: null, moves: [], own: 0 };
+  if (!known.has(red) || !known.has(black)) return netsOf(sound).includes(red) ? overload : null;
+  const value = new Probe(circuit, mode, red, black).read();
+  if (value === null) return overload;
+  const sharing = mode === 'ohm' ? OHM_SHARE : mode === 'cap' ? CAP_SHARE : JUNCTION_SHARE;
+  const floor = mode === 'ohm' ? OHM_FLOOR : mode === 'cap' ? CAP_FLOOR_F : DC_FLOOR_V;
+  return { value, moves: [], own: Math.hypot(sharing * Math.abs(value), floor) };
+}
