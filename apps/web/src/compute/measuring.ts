@@ -1,8 +1,7 @@
 import type { ReadingCondition } from '@halfsplit/contract';
 import {
   HalfsplitError,
-  judgeAspect,
-  judgeInCircuit,
+  judgePart,
   meterModeOf,
   meterReading,
   NoOperatingPoint,
@@ -24,6 +23,7 @@ export interface JudgeRequest {
     readonly value: number | 'open' | 'short';
     readonly condition: ReadingCondition;
     readonly aspect: string | null;
+    readonly esr?: number | null;
   }[];
 }
 
@@ -32,9 +32,7 @@ export const judgeAll = ({ document: { circuit }, readings }: JudgeRequest): [st
   readings.flatMap(({ key, ref, aspect, ...reading }): [string, Verdict][] => {
     const part = circuit.parts.find((p) => p.ref === ref);
     if (!part) return [];
-    const verdict =
-      aspect === null ? judgeInCircuit(circuit, part, reading) : judgeAspect(circuit, part, aspect, reading);
-    return [[key, verdict]];
+    return [[key, judgePart(circuit, part, { ...reading, aspect })]];
   });
 
 /** What a meter would show across a part in its circuit, and why; null where that cannot be computed. */

@@ -30,6 +30,8 @@ export interface Replacement {
   /** Readouts out of range before, and with those parts as marked. */
   readonly before: readonly string[];
   readonly after: readonly string[];
+  /** Wanted readouts that were not looked at: they take runs in time. */
+  readonly leftOut: readonly string[];
 }
 
 /** A move of half the wanted range is worth an iron, a tenth is worth an eye (common practice). */
@@ -128,6 +130,9 @@ function whyOf(
  */
 export function smallestReplacement(circuit: Circuit, readouts: readonly Readout[]): Replacement {
   const considered = quick(readouts);
+  const leftOut = readouts
+    .filter((r) => !considered.includes(r) && wantedRange(r.want) !== undefined)
+    .map((r) => r.id);
   const outOf = (answers: readonly ReadoutAnswer[]) =>
     considered.flatMap((r, i) => {
       const answer = answers[i]!;
@@ -139,16 +144,16 @@ export function smallestReplacement(circuit: Circuit, readouts: readonly Readout
   const order = rankDrifts(circuit, readouts).map((d) => d.ref);
   const all = new Set(order);
   const before = outWith(all);
-  if (before.length === 0) return { refs: [], before, after: [] };
+  if (before.length === 0) return { refs: [], before, after: [], leftOut };
   const tried = order.slice(0, MOST_TRIED);
   for (let size = 1; size <= Math.min(MOST_TOGETHER, tried.length); size += 1) {
     for (const set of combinations(tried, size)) {
       const kept = new Set([...all].filter((ref) => !set.includes(ref)));
-      if (outWith(kept).length === 0) return { refs: set, before, after: [] };
+      if (outWith(kept).length === 0) return { refs: set, before, after: [], leftOut };
     }
   }
   const rest = outWith(new Set([...all].filter((ref) => !tried.includes(ref))));
-  return rest.length === 0 ? { refs: tried, before, after: rest } : { refs: null, before, after: rest };
+  return { refs: rest.length === 0 ? tried : null, before, after: rest, leftOut };
 }
 
 /** Combinations of a size, those of the first items first. */

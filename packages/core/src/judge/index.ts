@@ -1,6 +1,7 @@
 export { assumptionsOf, checkUnit } from './check-unit.ts';
 export { checkRatings } from './ratings.ts';
 export { foundValue } from './found-value.ts';
+export { healthOf, type Health, type ReadoutState } from './health.ts';
 export { judgeReading, severity, type JudgedReading, type Verdict, type VerdictKind } from './verdict.ts';
 export {
   judgeInCircuit,
@@ -13,6 +14,7 @@ export {
   judgePart,
   judgePlainly,
   plainVerdict,
+  withEsr,
   type PlainJudgement,
   type PlainReading,
   type PlainVerdict,

@@ -3,7 +3,7 @@ import { markedNumber, ownValue, valueOnLayer, type Circuit, type Part } from '.
 import { bareAspect, judgeAspect } from './aspects.ts';
 import { judgeInCircuit, meterModeOf, type InCircuitVerdict } from './in-circuit.ts';
 import { judgeEsr } from './small-verdicts.ts';
-import { severity, type JudgedReading, type VerdictKind } from './verdict.ts';
+import { severity, type JudgedReading, type Verdict, type VerdictKind } from './verdict.ts';
 
 /**
  * Judges what was read of a part, whatever it was: its value by itself or in circuit, something beside its value, and the
@@ -13,15 +13,17 @@ export function judgePart(circuit: Circuit, part: Part, reading: JudgedReading):
   const verdict = reading.aspect
     ? judgeAspect(circuit, part, reading.aspect, reading)
     : judgeInCircuit(circuit, part, reading);
+  return withEsr(part, verdict, reading.esr);
+}
+
+/** A verdict on a capacitor with what its series resistance adds: the worse of the two, and both in the sentence. */
+export function withEsr<V extends Verdict>(part: Part, verdict: V, esr: number | null | undefined): V {
   const marked = markedNumber(part);
-  if (reading.esr === undefined || reading.esr === null || part.kind !== 'capacitor' || marked === null)
-    return verdict;
-  const esr = judgeEsr(marked, part.voltage, reading.esr);
-  const kind: VerdictKind = esr.kind === 'out' ? 'high' : esr.kind;
-  const withEsr = { ...verdict, sentence: `${verdict.sentence}; ${esr.sentence}` };
-  return esr.kind !== 'in' && severity({ ...verdict, kind }) > severity(verdict)
-    ? { ...withEsr, kind }
-    : withEsr;
+  if (esr === undefined || esr === null || part.kind !== 'capacitor' || marked === null) return verdict;
+  const judged = judgeEsr(marked, part.voltage, esr);
+  const kind: VerdictKind = judged.kind === 'out' ? 'high' : judged.kind;
+  const both = { ...verdict, sentence: `${verdict.sentence}; ${judged.sentence}` };
+  return severity({ ...verdict, kind }) > severity(verdict) ? { ...both, kind } : both;
 }
 
 /** Four verdicts that anybody understands. */

@@ -135,7 +135,12 @@ describe('does it matter', () => {
 
   it('finds the fewest parts to make good, checked by recomputation', () => {
     const drifted = withFound(circuit, { R1: 13_000, R2: 10_400, R3: 4_000_000 });
-    expect(smallestReplacement(drifted, readouts)).toEqual({ refs: ['R1'], before: ['mid'], after: [] });
+    expect(smallestReplacement(drifted, readouts)).toEqual({
+      refs: ['R1'],
+      before: ['mid'],
+      after: [],
+      leftOut: [],
+    });
     expect(smallestReplacement(withFound(circuit, { R3: 4e6 }), readouts).refs).toEqual([]);
   });
 

@@ -12,6 +12,7 @@ import {
   readReadout,
   QUANTITY_KINDS,
   unitOf,
+  withEsr,
   type JudgedReading,
   type Part,
 } from '@halfsplit/core';
@@ -90,7 +91,7 @@ export function readingSummary(
   const unit = QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'];
   const value =
     typeof reading.value === 'number' ? formatQuantity(reading.value, unit, { digits: 4 }) : reading.value;
-  return `Measured ${part.ref} ${how}: ${value}, ${judgeReading(part, reading).sentence}.`;
+  return `Measured ${part.ref} ${how}: ${value}, ${withEsr(part, judgeReading(part, reading), reading.esr).sentence}.`;
 }
 
 async function describeReadoutReading(

@@ -22,6 +22,7 @@ export function HarmPanel() {
   const parts = document.circuit.parts;
   const sisters = batchSuspects(parts).map((p) => p.ref);
   const nameOf = (id: string | null) => document.readouts.find((r) => r.id === id)?.name ?? '';
+  const leftOut = replacement.leftOut.map(nameOf);
   const plan = (refs: readonly string[]) => {
     const changes = refs.flatMap((ref) => {
       const resource = unit.parts.find((p) => p.part.ref === ref);
@@ -39,11 +40,15 @@ export function HarmPanel() {
         {replacement.refs === null ? (
           'No few of these parts bring every readout back.'
         ) : replacement.refs.length === 0 ? (
-          'Every readout is in its range; nothing has to be replaced.'
+          leftOut.length === 0 ? (
+            'Every readout is in its range; nothing has to be replaced.'
+          ) : (
+            `Every readout that was looked at is in its range; not looked at: ${leftOut.join(', ')}.`
+          )
         ) : (
           <>
             Replace <strong className="hs-mono">{replacement.refs.join(', ')}</strong>: that alone brings
-            every readout back in range.{' '}
+            every readout {leftOut.length === 0 ? '' : `but ${leftOut.join(', ')} `}back in range.{' '}
             <Button size="small" type="primary" onClick={() => plan(replacement.refs!)}>
               Plan it
             </Button>

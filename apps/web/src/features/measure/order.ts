@@ -11,7 +11,14 @@ export function readingsForCircuit(unit: UnitResource): JudgeRequest['readings']
     const last = new Map((byPart.get(id) ?? []).map((r) => [verdictKey(part.ref, r.aspect), r] as const));
     return [...last]
       .filter(([, r]) => r.condition === 'in circuit' || r.aspect !== null)
-      .map(([key, { value, condition, aspect }]) => ({ key, ref: part.ref, value, condition, aspect }));
+      .map(([key, { value, condition, aspect, esr }]) => ({
+        key,
+        ref: part.ref,
+        value,
+        condition,
+        aspect,
+        esr,
+      }));
   });
 }
 

@@ -7,6 +7,7 @@ import {
   readPart,
   readingsByPart,
   severity,
+  withEsr,
   type Part,
   type Verdict,
 } from '@halfsplit/core';
@@ -66,7 +67,8 @@ export function measuredParts(
         reading,
         verdict:
           reading &&
-          ((reading.condition === 'in circuit' && judged.get(part.ref)) || judgeReading(part, reading)),
+          ((reading.condition === 'in circuit' && judged.get(part.ref)) ||
+            withEsr(part, judgeReading(part, reading), reading.esr)),
         readingCount: readings.length,
         aspects: [...last].map(([aspect, r]) => ({
           aspect,

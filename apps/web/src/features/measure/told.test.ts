@@ -1,7 +1,7 @@
 import { parseSheetLine, type Part, type UnitDocument } from '@halfsplit/core';
 import { describe, expect, it } from 'vitest';
 import type { LayerAnalysis } from '../../compute/engine.ts';
-import { tellEsr, tellReadout, tellSeen, tellVoltage } from './told.ts';
+import { tellReadout, tellSeen, tellVoltage } from './told.ts';
 
 const parts = ['V1 12V vcc 0', 'C1 1000u 25V electrolytic vcc 0', 'R1 10k vcc a', 'LS1 speaker 8 out 0'].map(
   (line): Part => {
@@ -49,8 +49,20 @@ describe('what is said of an entry', () => {
     expect(tellSeen(document, { kind: 'seen', at: 'a', saw: 'hum' }).sentence).toContain('there is hum');
     expect(tellReadout('Gain', 20).sentence).toBe('Gain: taken for the bench column.');
     expect(tellReadout('Offset, left', 0.3).tone).toBe('out');
-    expect(tellEsr(parts[1], 0.05)).toMatchObject({ tone: 'in' });
-    expect(tellEsr(parts[1], 5)!.sentence).toMatch(/^C1: ESR 5 Ω, typical .* bad$/);
-    expect(tellEsr({ ...parts[1]!, marked: null }, 5)).toBeNull();
+  });
+
+  it('takes a tone’s peak to peak for no ripple, and half the supply at an output for no offset', () => {
+    const tone = tellVoltage(
+      { kind: 'voltage', at: 'a', net: 'a', value: 4, unit: 'Vpp' },
+      document,
+      analysis,
+    );
+    expect(tone).toEqual({ tone: null, sentence: 'a: 4 V peak to peak.' });
+    const half = { ...analysis, volts: { ...analysis.volts, out: 6 } };
+    const at = (value: number, of: LayerAnalysis) =>
+      tellVoltage({ kind: 'voltage', at: 'out', net: 'out', value, unit: 'V' }, document, of);
+    expect(at(6.02, half).tone).toBe('in');
+    expect(at(6.02, half).sentence).not.toContain('speaker');
+    expect(at(0.2, analysis).sentence).toContain('connect no speaker');
   });
 });

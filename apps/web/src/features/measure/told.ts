@@ -1,11 +1,9 @@
 import {
   evidenceSentence,
   formatQuantity,
-  judgeEsr,
   judgeOffset,
   judgeRipple,
   judgeVoltage,
-  markedValue,
   preparePath,
   reservoirAt,
   resolveLayer,
@@ -25,12 +23,8 @@ export interface Told {
 /** Parts that direct voltage harms. */
 const SPEAKERS: readonly Part['kind'][] = ['speaker', 'headphone', 'load'];
 const MAINS_HZ = 50;
-
-export function tellEsr(part: Part | undefined, esr: number): Told | null {
-  const marked = part && markedValue(part);
-  if (!part || typeof marked !== 'number') return null;
-  return toTold(part.ref, judgeEsr(marked, part.voltage, esr));
-}
+/** Below this an output is meant to rest at nothing, V. */
+const AT_REST_V = 0.1;
 
 const toTold = (head: string, { kind, sentence }: SmallVerdict): Told => ({
   tone: kind,
@@ -47,7 +41,12 @@ export function tellVoltage(
   const expected = net === null ? undefined : analysis?.volts?.[net];
   if (unit === 'Vpp') {
     const farad = net === null ? 0 : reservoirAt(resolveLayer(document.circuit, 'found'), net);
-    const supply = document.circuit.parts.find((p) => p.kind === 'supply' && p.pins.plus === net);
+    const supply = document.circuit.parts.find(
+      (p) => p.kind === 'supply' && (p.pins.plus === net || p.pins.minus === net),
+    );
+    const isRegulated = document.circuit.parts.some((p) => p.kind === 'regulator' && p.pins.out === net);
+    if (!supply && !isRegulated && farad === 0)
+      return { tone: null, sentence: `${at}: ${formatQuantity(value, 'V', { digits: 3 })} peak to peak.` };
     const ampere = (supply && analysis?.supplies[supply.ref]) ?? 0;
     return toTold(at, judgeRipple(value, expected ?? 0, { farad, ampere, mainsHz: MAINS_HZ }));
   }
@@ -56,7 +55,8 @@ export function tellVoltage(
   const isSpeaker = document.circuit.parts.some(
     (p) => SPEAKERS.includes(p.kind) && net !== null && Object.values(p.pins).includes(net),
   );
-  if (isSpeaker) return toTold(at, judgeOffset(value));
+  // An output that sits at half its supply does so behind a coupling capacitor or in a bridge.
+  if (isSpeaker && Math.abs(expected ?? 0) < AT_REST_V) return toTold(at, judgeOffset(value));
   if (expected === undefined)
     return { tone: null, sentence: `${at}: ${formatQuantity(value, 'V', { digits: 4 })}.` };
   return toTold(at, judgeVoltage(value, expected));

@@ -1,5 +1,5 @@
 import type { ReadingCondition } from '@halfsplit/contract';
-import { bareAspect, judgeReading, type Entry, type Verdict } from '@halfsplit/core';
+import { bareAspect, judgeReading, withEsr, type Entry, type Verdict } from '@halfsplit/core';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { newKey } from '../../api/client.ts';
 import { useLayer } from '../../app/layer.tsx';
@@ -7,7 +7,7 @@ import { useUnitContext } from '../../app/unit-context.tsx';
 import { useHarm, useJudgements } from '../../compute/use-measuring.ts';
 import { rankBy, readingsForCircuit } from './order.ts';
 import { measuredParts, nextToMeasure, ordered, verdictKey, type MeasuredPart, type Order } from './run.ts';
-import { tellEsr, tellReadout, tellSeen, tellVoltage, type Told } from './told.ts';
+import { tellReadout, tellSeen, tellVoltage, type Told } from './told.ts';
 
 const CONDITION_KEY = 'halfsplit.condition';
 const INSTRUMENT_KEY = 'halfsplit.instrument';
@@ -17,6 +17,7 @@ interface LastReading {
   readonly value: number | 'open' | 'short';
   readonly condition: ReadingCondition;
   readonly aspect: string | null;
+  readonly esr: number | null;
 }
 
 /** Stands for the reading just entered, until the unit has it. */
@@ -76,9 +77,9 @@ export function useRun() {
       ...(aspect === undefined ? {} : { aspect }),
       takenAt: new Date().toISOString(),
     });
-    setLast({ ref, value, condition: how, aspect: aspect ?? null });
+    setLast({ ref, value, condition: how, aspect: aspect ?? null, esr: esr ?? null });
     const part = document.circuit.parts.find((p) => p.ref === ref);
-    setTold(esr === undefined ? null : tellEsr(part, esr));
+    setTold(null);
     // Something more of one part, as its leakage, does not end the work on it.
     if (aspect === undefined || (part && bareAspect(part))) goOn(ref, skipped);
   };
@@ -171,6 +172,8 @@ function lastVerdictOf(
   const { aspect, condition } = last;
   const byCircuit = judged.get(verdictKey(last.ref, aspect));
   if (aspect !== null) return byCircuit ? { measured, verdict: byCircuit, aspect } : null;
-  const verdict = (condition === 'in circuit' && byCircuit) || judgeReading(measured.part, last);
+  const verdict =
+    (condition === 'in circuit' && byCircuit) ||
+    withEsr(measured.part, judgeReading(measured.part, last), last.esr);
   return { measured, verdict, aspect };
 }

@@ -5,8 +5,10 @@ import {
   outsideBy,
   parseValue,
   describeReadout,
+  healthOf,
   quantityOf,
   unitOf,
+  type Health,
   type Readout,
   type ReadoutAnswer,
   type ReadoutRow,
@@ -50,21 +52,27 @@ export function ReadoutsDock() {
   const [isOpen, fold] = useFold();
   const [edited, setEdited] = useState<ReadoutResource | 'new' | null>(null);
   const rows = useMemo(() => new Map(analysis?.rows.map((r) => [r.id, r])), [analysis]);
-  const worst = worstReadout(document.readouts, rows);
+  const health = useMemo(
+    () =>
+      healthOf(
+        unit.readouts.map(({ id }, i) => {
+          const readout = document.readouts[i]!;
+          const last = unit.readings.filter((r) => r.readoutId === id && !r.withdrawn).at(-1);
+          return {
+            readout,
+            answer: rows.get(readout.id)?.answers.found,
+            bench: typeof last?.value === 'number' ? last.value : null,
+          };
+        }),
+      ),
+    [unit, document, rows],
+  );
   return (
     <section className={isOpen ? 'hs-dock' : 'hs-dock hs-dock-folded'} aria-label="Readouts">
       <button className="hs-dock-fold" onClick={fold} aria-expanded={isOpen}>
         {isOpen ? <DownOutlined aria-hidden /> : <UpOutlined aria-hidden />}
         <strong>Readouts</strong>
-        <span className="hs-dim">
-          {worst
-            ? `${worst.name}: ${worst.text}`
-            : document.readouts.length === 0
-              ? 'none yet'
-              : rows.size === 0
-                ? 'computing…'
-                : 'all in range'}
-        </span>
+        <span className="hs-dim">{document.readouts.length === 0 ? 'none yet' : healthWords(health)}</span>
       </button>
       {isOpen && (
         <div className="hs-dock-body">
@@ -260,21 +268,29 @@ function BenchCell({ resource, readout }: { resource: ReadoutResource; readout: 
   );
 }
 
-function worstReadout(
-  readouts: readonly Readout[],
-  rows: ReadonlyMap<string, ReadoutRow>,
-): { name: string; text: string } | null {
-  let worst: { name: string; text: string; excess: number } | null = null;
-  for (const readout of readouts) {
-    const answer = rows.get(readout.id)?.answers.found;
-    if (!answer?.ok) continue;
-    const excess = Math.abs(outsideBy(answer.value, readout.want)) / (Math.abs(answer.value) + 1e-12);
-    if (excess > (worst?.excess ?? 0))
-      worst = {
-        name: readout.name,
-        text: `${readoutText(answer.value, unitOf(readout))}, wanted ${formatWant(readout.want, unitOf(readout))}`,
-        excess,
-      };
+/** Where the unit stands, in a few words. */
+function healthWords(health: Health): string {
+  const names = (readouts: readonly Readout[]) => {
+    const shown = readouts.slice(0, SHOWN_NAMES).map((r) => r.name);
+    const more = readouts.length - shown.length;
+    return `${shown.join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
+  };
+  switch (health.kind) {
+    case 'nothing wanted':
+      return 'no wanted ranges yet';
+    case 'computing':
+      return 'computing…';
+    case 'out': {
+      const unit = unitOf(health.readout);
+      const where = health.isBench ? ' on the bench' : '';
+      return `${health.readout.name}: ${readoutText(health.value, unit)}${where}, wanted ${formatWant(health.readout.want, unit)}`;
+    }
+    case 'no value':
+      return `no value: ${names(health.readouts)}`;
+    case 'not measured':
+      return `in range as computed; not measured on the bench: ${names(health.readouts)}`;
+    case 'well':
+      return 'all in range';
   }
-  return worst;
 }
+const SHOWN_NAMES = 3;
