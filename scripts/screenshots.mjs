@@ -120,7 +120,7 @@ async function takeEach(browser, address) {
   const volts = page.getByRole('textbox', { name: 'Voltage at vf' });
   await volts.fill('0.002');
   await volts.press('Enter');
-  await page.locator('.hs-suspects tbody tr', { hasText: /^C2 short/ }).waitFor();
+  await page.locator('.hs-suspects tbody tr', { hasText: 'C2 short' }).waitFor();
   await page.screenshot({ path: join(ROOT, 'docs/screenshots', 'find-parts.png') });
 
   const sentence = page.getByRole('region', { name: 'Readouts' }).getByRole('status');

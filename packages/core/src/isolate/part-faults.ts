@@ -20,7 +20,7 @@ const DIRTY_OHM = 1000;
 /** Severities of what leaks, ohm, from near a short on; and of what has drifted, as factors. */
 const LEAKS_OHM = [100, 300, 1e3, 3e3, 1e4, 3e4, 1e5, 3e5, 1e6];
 const GRID_LEAKS_OHM = [1e4, 1e5, 1e6, 1e7];
-const SHORTS_OHM = [0.3, 1.2, 5, 30];
+const SHORTS_OHM = [0.02, 0.4, 4, 30];
 const DRIFTS_UP = [1.25, 1.55, 1.95, 2.45, 3.1];
 const DRIFTS_DOWN = [0.8, 0.64, 0.51, 0.41, 0.33];
 const LOSSES = [0.4, 0.1, 0.02];

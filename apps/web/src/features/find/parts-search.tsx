@@ -9,7 +9,7 @@ import {
   type PartSearch,
   type Quantity,
 } from '@halfsplit/core';
-import { Button, Progress } from 'antd';
+import { Button, Progress, Space } from 'antd';
 import { useMemo, useRef, useState } from 'react';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
@@ -155,7 +155,7 @@ export function PartsSearch({ title, refs, onRecord, onConvict, onBack }: Props)
               ))}
             {search.nothingWrong > 0.02 && (
               <tr>
-                <td className="hs-dim">nothing wrong with these parts</td>
+                <td className="hs-dim">nothing that a direct voltage shows</td>
                 <td className="hs-number">{Math.round(search.nothingWrong * 100)} %</td>
                 <td />
               </tr>
@@ -208,6 +208,8 @@ function GroupRow({
   onConvict: (ref: string, mode: string) => void;
 }) {
   const [first, ...others] = group.members;
+  // Of parts that are not told apart, whoever has looked at them says which it is.
+  const parts = group.members.filter((m, i, all) => all.findIndex((o) => o.ref === m.ref) === i).slice(0, 3);
   return (
     <tr onClick={() => onSelect(first!.ref)}>
       <td>
@@ -226,16 +228,20 @@ function GroupRow({
       </td>
       <td className="hs-number">{Math.round(group.probability * 100)} %</td>
       <td className="hs-right">
-        <Button
-          size="small"
-          onClick={(e) => {
-            e.stopPropagation();
-            onConvict(first!.ref, first!.mode);
-          }}
-          aria-label={`Convict ${first!.ref}`}
-        >
-          Convict
-        </Button>
+        <Space.Compact size="small">
+          {parts.map((m) => (
+            <Button
+              key={m.ref}
+              onClick={(e) => {
+                e.stopPropagation();
+                onConvict(m.ref, m.mode);
+              }}
+              aria-label={`Convict ${m.ref}`}
+            >
+              {parts.length > 1 ? m.ref : 'Convict'}
+            </Button>
+          ))}
+        </Space.Compact>
       </td>
     </tr>
   );
