@@ -1,6 +1,6 @@
 import type { LayerCircuit } from '../circuit/index.ts';
 import { divide, type Phasor } from './small-signal.ts';
-import type { AnalysisSession } from './session.ts';
+import { NoOperatingPoint, type AnalysisSession } from './session.ts';
 import { transfer, transferInput } from './transfer.ts';
 import { RealSolver } from './real-solver.ts';
 import { System } from './system.ts';
@@ -223,10 +223,12 @@ class PointMover {
   private readonly solver: RealSolver;
   private readonly size: number;
 
+  /** Throws `NoOperatingPoint` where the linearised circuit has no single solution. */
   constructor(session: AnalysisSession) {
     const { system } = session;
     this.solver = new RealSolver(system);
-    this.solver.factor(Float64Array.from(session.smallSignal.g));
+    const singular = this.solver.factor(Float64Array.from(session.smallSignal.g));
+    if (singular >= 0) throw new NoOperatingPoint(system.singularAt(singular));
     this.size = system.size + 1;
   }
 

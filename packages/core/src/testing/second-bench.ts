@@ -22,6 +22,8 @@ interface Element {
   readonly law: Law;
   /** The most a control voltage may move in a step, V; without it the element is a straight line. */
   readonly stepV?: number;
+  /** The most that the difference of the first two nets may move in a step where it bends, V. */
+  readonly inputV?: number;
 }
 
 const parameter = (p: LayerPart, name: string, usual: number): number => {
@@ -286,7 +288,14 @@ export class Nodal {
       const step = gauss(a, b);
       if (step.some((s) => !Number.isFinite(s))) return null;
       let share = 1;
-      for (const { nets, stepV } of this.elements) {
+      for (const { nets, stepV, inputV } of this.elements) {
+        if (inputV !== undefined) {
+          const [plus, minus] = nets as [string, string];
+          const move = Math.abs(this.at(step, plus) - this.at(step, minus));
+          const before = Math.abs(this.at(x, plus) - this.at(x, minus));
+          const most = Math.max(inputV, 0.7 * before);
+          if (move > most) share = Math.min(share, most / move);
+        }
         if (stepV === undefined) continue;
         const moves = nets.map((net) => this.at(step, net));
         const values = nets.map((net) => this.at(x, net));
@@ -352,6 +361,7 @@ function amplifier(p: LayerPart, gain: number): Element {
   ];
   return {
     nets: [plus, minus, out, vplus, vminus],
+    inputV: 1 / gain,
     law: ([a = 0, b = 0, o = 0, top = 0, bottom = 0]) => {
       const [most, least] = [top - high, bottom + low];
       const [middle, swing] = [(most + least) / 2, Math.max(1e-3, (most - least) / 2)];
