@@ -21,6 +21,7 @@ import {
 } from '../src/index.ts';
 import { DEMO_UNITS } from '../../demo/src/index.ts';
 import { circuitOf, randomCircuit } from '../src/testing/circuits.ts';
+import { reliabilityOf } from './reliability.ts';
 
 /** Median time of a call in microseconds over several runs after a warm-up, each run long enough to be told. */
 function medianUs(work: () => void, runs = 7): number {
@@ -280,4 +281,9 @@ for (const { what, us, note } of rows) {
         : `${(us / 1000).toFixed(2)} ms`;
   process.stdout.write(`${what.padEnd(width)}  ${time.padStart(10)}  ${note}\n`);
 }
+for (const line of reliabilityOf(
+  DEMO_UNITS.map((u) => u.document.circuit),
+  1,
+))
+  process.stdout.write(`${line}\n`);
 process.stdout.write(`memory in use ${(process.memoryUsage().heapUsed / 1e6).toFixed(0)} MB\n`);
