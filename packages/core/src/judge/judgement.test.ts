@@ -199,6 +199,33 @@ describe('an unknown part from what a known one changed', () => {
     expect(unknownFromChange({ kind: 'load resistor, level', added: 600, before: 1, after: 1.1 })).toBeNull();
   });
 
+  it('says how far it may lie either way: a small change leaves the far side open', () => {
+    const large = unknownFromChange({
+      kind: 'parallel capacitor, rate',
+      added: 220e-9,
+      before: 6.1,
+      after: 1.4,
+    })!;
+    expect((large.high - large.value) / (large.value - large.low)).toBeCloseTo(1, 1);
+    // 3 % of change, read to 1 % twice: the capacitor is large, and nobody knows how large.
+    const small = unknownFromChange({
+      kind: 'parallel capacitor, rate',
+      added: 1e-9,
+      before: 1.03,
+      after: 1,
+    })!;
+    expect(small.value).toBeCloseTo(33.3e-9, 10);
+    expect(small.high - small.value).toBeGreaterThan(1.4 * (small.value - small.low));
+    const least = unknownFromChange({
+      kind: 'parallel capacitor, rate',
+      added: 1e-9,
+      before: 1.005,
+      after: 1,
+    })!;
+    expect(least.high).toBe(Number.POSITIVE_INFINITY);
+    expect(least.low).toBeGreaterThan(0);
+  });
+
   it('has an honest error bar under noise', () => {
     const random = seededRandom(9);
     const around = () => 2 * random() - 1;

@@ -21,8 +21,11 @@ export interface KnownChange {
 
 export interface ValueFromChange {
   readonly value: number;
-  /** One sigma. */
+  /** One sigma, to first order. */
   readonly sigma: number;
+  /** Where one sigma ends either way by the law itself: a small change leaves the far side open. */
+  readonly low: number;
+  readonly high: number;
   /** One plain sentence with the law that was used. */
   readonly law: string;
 }
@@ -58,7 +61,8 @@ const LAWS: Readonly<Record<ChangeKind, Law>> = {
 
 /**
  * An unknown part from what a known one changed: the capacitor that set a rate from another in parallel, the input
- * resistance from a resistor in series, the source resistance from a load. The error is carried through to first order.
+ * resistance from a resistor in series, the source resistance from a load. The error is carried through to first order, and
+ * by the law itself to either side.
  *
  * @returns null where the change goes the wrong way, or nothing changed
  */
@@ -73,5 +77,17 @@ export function unknownFromChange(change: KnownChange): ValueFromChange | null {
   const slope = ((law.of(ratio * (1 + step)) - law.of(ratio * (1 - step))) / (2 * step)) * added;
   const readingSigma = Math.SQRT2 * (change.readingError ?? READING_ERROR) * UNIFORM_SIGMA;
   const addedSigma = (change.addedTolerance ?? ADDED_TOLERANCE) * UNIFORM_SIGMA;
-  return { value, sigma: Math.hypot(slope * readingSigma, value * addedSigma), law: law.text };
+  const ends = [1 - readingSigma, 1 + readingSigma].map((factor) => {
+    const end = added * law.of(ratio * factor);
+    return end > 0 ? end : Number.POSITIVE_INFINITY;
+  });
+  const low = value - Math.hypot(value - Math.min(...ends), value * addedSigma);
+  const high = value + Math.hypot(Math.max(...ends) - value, value * addedSigma);
+  return {
+    value,
+    sigma: Math.hypot(slope * readingSigma, value * addedSigma),
+    low: Math.max(0, low),
+    high,
+    law: law.text,
+  };
 }

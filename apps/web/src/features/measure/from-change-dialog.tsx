@@ -151,6 +151,9 @@ export function FromChangeDialog({ onClose }: { onClose: () => void }) {
   );
 }
 
+/** An error that reaches so many times further to one side is said as two ends. */
+const LOPSIDED = 1.2;
+
 const errorPercent = ({ sigma, value }: ValueFromChange) => Number(((100 * sigma) / value).toPrecision(2));
 
 function answerWords(
@@ -160,5 +163,12 @@ function answerWords(
 ): string {
   if (!found) return 'It cannot have changed that way: look at the three numbers again.';
   const unit = kind === 'capacitor' ? 'F' : 'ohm';
-  return `${words.unknown}: ${formatQuantity(found.value, unit, { digits: 3 })} ± ${formatQuantity(found.sigma, unit, { digits: 2 })}. ${found.law[0]!.toUpperCase()}${found.law.slice(1)}.`;
+  const text = (value: number) => formatQuantity(value, unit, { digits: 2 });
+  const [below, above] = [found.value - found.low, found.high - found.value];
+  const error = !Number.isFinite(above)
+    ? `, above ${text(found.low)} and open to the other side`
+    : above > LOPSIDED * below
+      ? `, ${text(found.low)} to ${text(found.high)}`
+      : ` ± ${text(found.sigma)}`;
+  return `${words.unknown}: ${formatQuantity(found.value, unit, { digits: 3 })}${error}. ${found.law[0]!.toUpperCase()}${found.law.slice(1)}.`;
 }
