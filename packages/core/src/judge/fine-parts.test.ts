@@ -127,6 +127,12 @@ describe('what used to convict the innocent', () => {
     expect(judged(gain, 'R1', 60e3)).toMatchObject({ kind: 'high' });
   });
 
+  it('is no unit that is still charged: what reads below zero says nothing of a part', () => {
+    const charged = judged('R1 10k a 0\nC1 100u a 0', 'R1', -3e3);
+    expect(charged.kind).toBe('cannot say');
+    expect(charged.sentence).toContain('charged?');
+  });
+
   it('is nothing at all where no value explains the reading, but for a resistance, from which others only take', () => {
     const capacity = judged('C1 10n a b\nL1 1 b 0 dcr=10\nC2 1u a 0', 'C2', 'open');
     expect(capacity.kind === 'cannot say' || capacity.own!.high < 1e-6).toBe(true);

@@ -233,6 +233,8 @@ export function judgeInCircuit(circuit: Circuit, part: Part, reading: JudgedRead
     isTrusted: false,
     sentence,
   });
+  if (value !== null && !(value >= 0))
+    return cannotSay('a unit that is off reads nothing below zero: is it on, or charged?');
   const judge = (own: OwnValue) => verdictOn(circuit, part, marked, own);
   try {
     const byLead = ownValuesByLead(circuit, part, { value, red: reading.red });

@@ -499,6 +499,8 @@ export function ohmsBetween(circuit: LayerCircuit, red: string, black: string): 
     const x = nodal.solve(red, ampere);
     if (!x) return undefined;
     const volt = nodal.at(x, red);
+    // A passive unit gives nothing back: the method has run away.
+    if (volt < 0) return undefined;
     if (volt <= 0.4) return volt / ampere;
   }
   return null;
