@@ -363,6 +363,43 @@ describe('halfsplit', () => {
     expect(await refused('--readings', wrong)).toContain('incircuit');
   });
 
+  it('names the faults of parts that explain the voltages, and what to measure next', async () => {
+    const part = (ref: string, kind: string, pins: object, more: object) => ({ ref, kind, pins, ...more });
+    const stage = (evidence: object[]) => ({
+      format: 'halfsplit/unit',
+      version: 1,
+      unit: {},
+      circuit: {
+        ground: '0',
+        parts: [
+          part('V1', 'supply', { plus: 'vcc', minus: '0' }, { marked: 12 }),
+          part('R1', 'resistor', { a: 'vcc', b: 'b' }, { marked: '220k' }),
+          part('R2', 'resistor', { a: 'b', b: '0' }, { marked: '47k' }),
+          part('Q1', 'bjt', { c: 'c', b: 'b', e: 'e' }, { model: '2N3904' }),
+          part('R3', 'resistor', { a: 'vcc', b: 'c' }, { marked: '4k7' }),
+          part('R4', 'resistor', { a: 'e', b: '0' }, { marked: '1k' }),
+        ],
+      },
+      evidence,
+    });
+    const volts = (at: string, value: number) => ({ at, saw: { value, unit: 'V' } });
+    const faultsOf = async (...evidence: object[]) =>
+      (await command('faults', await unitFile('faults.json', stage(evidence)))).answer as {
+        faults: { ref: string; fault: string; chance: number }[];
+        nothing: number;
+        next: { net: string; quantity: string; bits: number; minutes: number }[];
+      };
+    // Cut off, with the base at its divider: the emitter's resistor is open, or the transistor's junction.
+    const cutOff = await faultsOf(volts('c', 12), volts('b', 2.1));
+    expect(new Set(cutOff.faults.slice(0, 3).map((f) => f.ref))).toEqual(new Set(['R4', 'Q1']));
+    expect(cutOff.next[0]).toMatchObject({ net: 'e', quantity: 'dcv', minutes: 1 });
+    // The emitter follows the base: only an open resistor lets it.
+    const found = await faultsOf(volts('c', 12), volts('b', 2.1), volts('e', 1.7));
+    expect(found.faults[0]).toMatchObject({ ref: 'R4', fault: 'open' });
+    expect(found.faults[0]!.chance).toBeGreaterThan(0.9);
+    expect(found.nothing).toBeLessThan(0.01);
+  });
+
   describe('search', () => {
     const chain = (evidence: object[] = [], hazards: string[] = []) => ({
       format: 'halfsplit/unit',
