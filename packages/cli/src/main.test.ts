@@ -359,6 +359,11 @@ describe('halfsplit', () => {
     expect(await refused('--part', 'R9', '--reading', '1k')).toContain('R9');
     expect(await refused('--part', 'R7', '--reading', 'much')).toContain('"much"');
     expect(await refused('--part', 'R7', '--reading', '1k', '--red', 'k')).toContain('a, b');
+    expect(await refused('--part', 'R7', '--reading', '1k', '--red', '__proto__')).toContain('a, b');
+    expect(await refused('--part', 'C1', '--reading', '460u', '--esr', 'open')).toContain('ESR of C1');
+    expect(await verdictsOf('--part', 'R7', '--reading', '0', '--in-circuit')).toMatchObject([
+      { verdict: 'out', between: { low: 0 } },
+    ]);
     const wrong = await unitFile('wrong.json', [{ part: 'R7', reading: 1, incircuit: true }]);
     expect(await refused('--readings', wrong)).toContain('incircuit');
   });

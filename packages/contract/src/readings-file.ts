@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 const valueSchema = z.union([z.number(), z.string()], {
-  error: 'a number, or text in a notation of the trade',
+  error: 'it must be a number, or text in a notation of the trade',
 });
 
 /** Readings to be judged: what the meter showed, null where it showed overload or too little to read. */
@@ -17,6 +17,6 @@ export const readingsFileSchema = z.array(
     /** What was read when it is not the main value: `b-e`, `gain`, `leakage`, … */
     aspect: z.string().optional(),
   }),
-  { error: 'a list of readings' },
+  { error: 'it must be a list of readings' },
 );
 export type ReadingsFile = z.infer<typeof readingsFileSchema>;

@@ -63,7 +63,7 @@ async function readingsIn(path: string): Promise<ReadingsFile> {
 function read(circuit: Circuit, given: Given): [part: Part, reading: PlainReading] {
   const part = circuit.parts.find((p) => p.ref === given.part);
   if (!part) throw new HalfsplitError('circuit/unknown-part', { ref: given.part, where: 'A reading' });
-  if (given.red !== undefined && part.pins[given.red] === undefined)
+  if (given.red !== undefined && !Object.keys(part.pins).includes(given.red))
     throw new UsageError(
       `${part.ref} has no pin "${given.red}"; its pins are ${Object.keys(part.pins).join(', ')}.`,
     );
@@ -81,14 +81,19 @@ function read(circuit: Circuit, given: Given): [part: Part, reading: PlainReadin
     part,
     {
       value: numberFrom(given.reading, quantity, `The reading of ${part.ref}`),
-      ...(given.esr === undefined
-        ? {}
-        : { esr: numberFrom(given.esr, 'resistor', `The ESR of ${part.ref}`) ?? undefined }),
+      ...(given.esr === undefined ? {} : { esr: esrFrom(given.esr, part.ref) }),
       isInCircuit: given.inCircuit === true,
       ...(given.red === undefined ? {} : { red: given.red }),
       ...(given.aspect === undefined ? {} : { aspect: given.aspect }),
     },
   ];
+}
+
+/** A series resistance, ohm. An open one is no resistance that could be judged. */
+function esrFrom(given: number | string, ref: string): number {
+  const ohm = numberFrom(given, 'resistor', `The ESR of ${ref}`);
+  if (ohm === null) throw new UsageError(`The ESR of ${ref} must be a number of ohms, not "${given}".`);
+  return ohm;
 }
 
 /** A value in SI units; null for overload and too little to read. */

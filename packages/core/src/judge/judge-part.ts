@@ -62,8 +62,8 @@ export interface PlainReading {
 export interface PlainJudgement {
   readonly part: string;
   readonly verdict: PlainVerdict;
-  /** Where the part's own value lies; an end that is open is absent. */
-  readonly between?: { readonly low?: number; readonly high?: number };
+  /** Where the part's own value lies; one that is open upwards has no `high`. */
+  readonly between?: { readonly low: number; readonly high?: number };
   readonly sentence: string;
 }
 
@@ -112,7 +112,7 @@ export function judgePlainly(
     ...(own && own.low <= own.high
       ? {
           between: {
-            ...(own.low > 0 ? { low: own.low } : {}),
+            low: own.low,
             ...(Number.isFinite(own.high) ? { high: own.high } : {}),
           },
         }
