@@ -8,7 +8,7 @@ import {
 } from '../analysis/index.ts';
 import { netsOf, usualTolerance, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
 import { HalfsplitError } from '../errors.ts';
-import { modelParameters } from '../models/index.ts';
+import { modelParameters, TYPE_SPREAD } from '../models/index.ts';
 import { Probe, type MeterMode } from '../meter/index.ts';
 import { levelAt } from './expected.ts';
 
@@ -46,8 +46,6 @@ const LEAK_OHM = 1e11;
 const VOLTMETER_OHM = 10e6;
 /** What the voltmeter takes off a net counts as a divider up to this part of it. */
 const LITTLE_LOAD = 0.02;
-/** A supply is taken to be right within this (common practice). */
-const SUPPLY_SHARE = 0.03;
 /** Smallest capacity and resistance that an instrument tells, F and ohm. */
 const CAP_FLOOR_F = 5e-11;
 const OHM_FLOOR = 0.5;
@@ -87,13 +85,6 @@ function orNull<T>(compute: () => T): T | null {
 }
 
 const STEP = 0.3;
-/** Within which factor of their usual values the parameters of one type lie (common practice). */
-const IS_FACTOR = 3;
-const GAIN_FACTOR = 2;
-const VALVE_FACTOR = 1.3;
-const OFFSET_V = 3e-3;
-const PINCH_OFF_SHARE = 0.3;
-const ZENER_SHARE = 0.05;
 /** A parameter that lies anywhere within a factor, on the logarithm: how many steps of it are a sigma. */
 const within = (factor: number) => (Math.log(factor) * UNIFORM_SIGMA) / STEP;
 
@@ -110,29 +101,29 @@ function typeSpreads(part: LayerPart, models: readonly OwnModel[]): TypeSpread[]
     case 'diode':
     case 'led': {
       const { IS } = modelParameters<'diode' | 'led'>(part, models);
-      return [{ params: { IS: IS * up }, stepsASigma: within(IS_FACTOR) }];
+      return [{ params: { IS: IS * up }, stepsASigma: within(TYPE_SPREAD.saturation) }];
     }
     case 'bjt': {
       const { IS, BF } = modelParameters<'bjt'>(part, models);
       return [
-        { params: { IS: IS * up }, stepsASigma: within(IS_FACTOR) },
-        { params: { BF: BF * up }, stepsASigma: within(GAIN_FACTOR) },
+        { params: { IS: IS * up }, stepsASigma: within(TYPE_SPREAD.saturation) },
+        { params: { BF: BF * up }, stepsASigma: within(TYPE_SPREAD.gain) },
       ];
     }
     case 'jfet': {
       const { BETA, VTO } = modelParameters<'jfet'>(part, models);
       return [
-        { params: { BETA: BETA * up }, stepsASigma: within(GAIN_FACTOR) },
-        { params: { VTO: VTO * (1 + PINCH_OFF_SHARE) }, stepsASigma: UNIFORM_SIGMA },
+        { params: { BETA: BETA * up }, stepsASigma: within(TYPE_SPREAD.gain) },
+        { params: { VTO: VTO * (1 + TYPE_SPREAD.pinchOff) }, stepsASigma: UNIFORM_SIGMA },
       ];
     }
     case 'triode':
     case 'pentode': {
       const { KG1 } = modelParameters<'triode' | 'pentode'>(part, models);
-      return [{ params: { KG1: KG1 * up }, stepsASigma: within(VALVE_FACTOR) }];
+      return [{ params: { KG1: KG1 * up }, stepsASigma: within(TYPE_SPREAD.valve) }];
     }
     case 'opamp':
-      return [{ params: { VOS: OFFSET_V }, stepsASigma: UNIFORM_SIGMA }];
+      return [{ params: { VOS: TYPE_SPREAD.offsetV }, stepsASigma: UNIFORM_SIGMA }];
     default:
       return [];
   }
@@ -141,7 +132,7 @@ function typeSpreads(part: LayerPart, models: readonly OwnModel[]): TypeSpread[]
 /** The tolerance of a part's main value: of passives their own, of supplies and zeners the usual one. */
 function spreadOf(circuit: LayerCircuit): SpreadPart[] {
   const others = circuit.parts.flatMap((p): SpreadPart[] => {
-    const tolerance = p.kind === 'supply' ? SUPPLY_SHARE : p.kind === 'zener' ? ZENER_SHARE : 0;
+    const tolerance = p.kind === 'supply' ? TYPE_SPREAD.supply : p.kind === 'zener' ? TYPE_SPREAD.zener : 0;
     return tolerance > 0 && p.tolerance === undefined && typeof p.value === 'number' && p.value !== 0
       ? [{ ref: p.ref, value: p.value, tolerance, group: p.ref }]
       : [];

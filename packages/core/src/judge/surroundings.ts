@@ -1,15 +1,8 @@
 import type { ControlState, LayerCircuit, LayerPart } from '../circuit/index.ts';
 import { controlState, usualTolerance, withControl } from '../circuit/index.ts';
-import { modelParameters } from '../models/index.ts';
+import { modelParameters, TYPE_SPREAD } from '../models/index.ts';
 import { Probe, type MeterMode } from '../meter/index.ts';
 
-/** Saturation currents of one type lie within this factor of the model's either way, gains within the other (common practice). */
-const IS_FACTOR = 3;
-const GAIN_FACTOR = 2;
-/** Capacities of junctions lie within this factor (common practice). */
-const JUNCTION_FACTOR = 2;
-/** Pinch-off of one type of junction FET lies within this part of the model's (common practice). */
-const PINCH_OFF_SHARE = 0.4;
 /** Where a potentiometer is tried. */
 const TRAVELS = [0, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.875, 1];
 /** Rounds in which the controls are turned one after the other. */
@@ -156,7 +149,7 @@ export class Surroundings {
       return [
         { ...this.circuit, parts: this.circuit.parts.map((p) => spreadLayers(p, direction, this.circuit)) },
       ];
-    return [GAIN_FACTOR, 1 / GAIN_FACTOR].map((gain) => ({
+    return [TYPE_SPREAD.gain, 1 / TYPE_SPREAD.gain].map((gain) => ({
       ...this.circuit,
       parts: this.circuit.parts.map((p) => spreadModel(p, direction, gain, this.circuit)),
     }));
@@ -177,7 +170,7 @@ function spreadModel(
   gain: number,
   { models = [] }: LayerCircuit,
 ): LayerPart {
-  const is = IS_FACTOR ** -direction;
+  const is = TYPE_SPREAD.saturation ** -direction;
   switch (part.kind) {
     case 'diode':
     case 'zener':
@@ -192,8 +185,11 @@ function spreadModel(
     }
     case 'jfet': {
       const { BETA, VTO } = modelParameters<'jfet'>(part, models);
-      const pinchOff = VTO * (1 - direction * PINCH_OFF_SHARE);
-      return { ...part, params: { ...part.params, BETA: BETA * GAIN_FACTOR ** -direction, VTO: pinchOff } };
+      const pinchOff = VTO * (1 - direction * TYPE_SPREAD.pinchOff);
+      return {
+        ...part,
+        params: { ...part.params, BETA: BETA * TYPE_SPREAD.gain ** -direction, VTO: pinchOff },
+      };
     }
     default:
       return part;
@@ -202,7 +198,7 @@ function spreadModel(
 
 /** A part with the capacities of its junctions at an end of their spread. */
 function spreadLayers(part: LayerPart, direction: Direction, { models = [] }: LayerCircuit): LayerPart {
-  const by = JUNCTION_FACTOR ** direction;
+  const by = TYPE_SPREAD.junction ** direction;
   switch (part.kind) {
     case 'diode':
     case 'zener':

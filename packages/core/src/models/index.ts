@@ -8,4 +8,5 @@ export {
   unknownModel,
   type Model,
 } from './library.ts';
+export { TYPE_SPREAD } from './type-spread.ts';
 export { modelFromText, type OwnModelResult } from './own-model.ts';
