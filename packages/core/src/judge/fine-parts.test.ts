@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../analysis/index.ts';
 import { resolveLayer, usualTolerance, type Circuit } from '../circuit/index.ts';
 import { circuitOf, randomCircuit } from '../testing/circuits.ts';
-import { drawn, faradBetween, ohmsBetween } from '../testing/second-bench.ts';
+import { drawn, faradBetween, ohmsBetween } from '../testing/second-bench/index.ts';
 import { judgeInCircuit, meterModeOf } from './in-circuit.ts';
 
 /** Circuits with what makes reading in circuit hard: junctions, controls, contacts, coils, small capacities. */

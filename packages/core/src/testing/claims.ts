@@ -1,7 +1,7 @@
 import { resolveLayer, usualTolerance, type Circuit, type LayerCircuit } from '../circuit/index.ts';
 import { faultDictionary, searchParts, voltageQuantities, type PartSearch } from '../isolate/index.ts';
 import { plantedFaults } from './planted.ts';
-import { drawn, voltsAt } from './second-bench.ts';
+import { drawn, voltsAt } from './second-bench/index.ts';
 
 /** How claims of a search among parts turned out. */
 export interface Claims {
