@@ -136,6 +136,30 @@ describe('transient against an ODE package', () => {
 });
 
 describe('transient against the other analyses', () => {
+  it('rests at the operating point in every unknown, currents of sources that hold a net included', () => {
+    const circuits = [
+      'V1 9V vp 0\nV2 9V 0 vm\nR1 4k7 m 0\nU1 TL072 plus=in minus=m out=out vplus=vp vminus=vm\nR2 100k m out\nC1 100p m out\nD1 1N4148 m out\nD2 1N4148 out m\nR3 10k in vp\nR4 15k in 0\nR5 2k out 0',
+      'V1 9V vcc 0\nR1 470k vcc b\nR2 68k b 0\nQ1 2N3904 vcc b e\nQ2 2N3906 0 e f\nR3 1k vcc f\nR4 10k e 0\nC1 1u b 0',
+      'V1 250V ht 0\nR1 100k ht a\nVT1 12AX7 a g k\nR2 1k5 k 0\nR3 1M g 0\nC2 22u k 0\nVP1 EL84 ht a k 0',
+      'V1 12V vcc 0\nM1 2N7000 vcc g s\nR1 1M vcc g\nR2 1M g 0\nR3 1k s 0\nJF1 2N5457 vcc 0 t\nR4 1k t 0\nLED1 red s u\nR5 2k u 0',
+    ];
+    for (const lines of circuits) {
+      const model = sessionOf(circuitOf(lines));
+      const expected = Float64Array.from(model.operatingPoint());
+      const outcome = transient(model, {
+        stopS: 1e-3,
+        stepS: 1e-4,
+        onPoint: (_, x) =>
+          expected.forEach((v, k) =>
+            expect(Math.abs(x[k]! - v), `${model.system.unknowns[k]!.name} of ${lines}`).toBeLessThanOrEqual(
+              1e-5 * Math.abs(v) + 1e-9,
+            ),
+          ),
+      });
+      expect(outcome.ok).toBe(true);
+    }
+  });
+
   it('equals AC for a small signal', () => {
     for (const seed of [2, 4, 9]) {
       const circuit = randomCircuit(seed, 2);
