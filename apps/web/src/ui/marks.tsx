@@ -40,6 +40,7 @@ const TONES: Record<VerdictKind, VerdictTone> = {
   low: 'out',
   open: 'out',
   short: 'out',
+  lossy: 'out',
   'cannot say': 'unsure',
   'no marking': 'unsure',
 };
@@ -51,6 +52,7 @@ const WORDS: Record<VerdictKind, string> = {
   low: 'out, low',
   open: 'open',
   short: 'short',
+  lossy: 'out, ESR',
   'cannot say': 'lift a leg',
   'no marking': 'no marking',
 };

@@ -21,7 +21,7 @@ export function withEsr<V extends Verdict>(part: Part, verdict: V, esr: number |
   const marked = markedNumber(part);
   if (esr === undefined || esr === null || part.kind !== 'capacitor' || marked === null) return verdict;
   const judged = judgeEsr(marked, part.voltage, esr);
-  const kind: VerdictKind = judged.kind === 'out' ? 'high' : judged.kind;
+  const kind: VerdictKind = judged.kind === 'out' ? 'lossy' : judged.kind;
   const both = { ...verdict, sentence: `${verdict.sentence}; ${judged.sentence}` };
   return severity({ ...verdict, kind }) > severity(verdict) ? { ...both, kind } : both;
 }
@@ -43,6 +43,7 @@ export function plainVerdict(kind: VerdictKind): PlainVerdict {
     case 'low':
     case 'open':
     case 'short':
+    case 'lossy':
       return 'out';
   }
 }

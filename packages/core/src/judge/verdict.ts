@@ -10,7 +10,8 @@ import {
 import { isUsualDrift, technologyOf } from './ageing.ts';
 import { formatCode, formatQuantity, QUANTITY_KINDS } from '../quantity/index.ts';
 
-export type VerdictKind = 'in' | 'edge' | 'high' | 'low' | 'open' | 'short' | 'cannot say' | 'no marking';
+export type VerdictKind =
+  'in' | 'edge' | 'high' | 'low' | 'open' | 'short' | 'lossy' | 'cannot say' | 'no marking';
 
 /** What a reading says about a part. */
 export interface Verdict {
@@ -146,6 +147,7 @@ export function severity(found: Verdict | undefined): number {
     high: 4e3,
     low: 4e3,
     edge: 3e3,
+    lossy: 4e3,
     'cannot say': 2e3,
     'no marking': 1e3,
     in: 0,
