@@ -1,5 +1,5 @@
 import type { Layer } from '@halfsplit/contract';
-import type { VerdictKind } from '@halfsplit/core';
+import type { Asked, Verdict, VerdictKind } from '@halfsplit/core';
 
 const SIZE = 12;
 
@@ -53,19 +53,29 @@ const WORDS: Record<VerdictKind, string> = {
   open: 'open',
   short: 'short',
   lossy: 'out, ESR',
-  'cannot say': 'lift a leg',
+  'cannot say': 'cannot say',
   'no marking': 'no marking',
 };
+
+const ASKED: Record<Asked, string> = {
+  leg: 'lift a leg',
+  'red lead': 'red lead?',
+  controls: 'controls?',
+};
+
+/** What a row says of a verdict: what would decide, where there is none. */
+export const verdictWords = ({ kind, asks }: Pick<Verdict, 'kind' | 'asks'>): string =>
+  asks === undefined ? WORDS[kind] : ASKED[asks];
 
 export const verdictTone = (kind: VerdictKind): VerdictTone => TONES[kind];
 
 /** Shape and word of a verdict: tick, half disc, bar or dotted ring. */
-export function VerdictMark({ kind, words }: { kind: VerdictKind; words?: string }) {
+export function VerdictMark({ kind, words }: { kind: VerdictKind; words: string }) {
   const tone = TONES[kind];
   const colour = `var(--hs-${tone})`;
   return (
     <span className="hs-verdict" style={{ color: colour }}>
-      <ToneMark tone={tone} /> {words ?? WORDS[kind]}
+      <ToneMark tone={tone} /> {words}
     </span>
   );
 }

@@ -210,11 +210,8 @@ function crossing(at: (value: number) => number, target: number, from: number, t
   return Math.sqrt(low * high);
 }
 
-/** A verdict in circuit: with the part's own value, and what would decide where none was possible. */
-export type InCircuitVerdict = Verdict & {
-  readonly own?: OwnValue;
-  readonly asks?: 'red lead' | 'controls' | 'leg';
-};
+/** A verdict in circuit, with the part's own value. */
+export type InCircuitVerdict = Verdict & { readonly own?: OwnValue };
 
 /**
  * Judges a reading; one in circuit by every value that the part may have. A reading convicts where none of them lies

@@ -2,7 +2,14 @@ export { assumptionsOf, checkUnit } from './check-unit.ts';
 export { checkRatings } from './ratings.ts';
 export { foundValue } from './found-value.ts';
 export { healthOf, type Health, type ReadoutState } from './health.ts';
-export { judgeReading, severity, type JudgedReading, type Verdict, type VerdictKind } from './verdict.ts';
+export {
+  judgeReading,
+  severity,
+  type JudgedReading,
+  type Asked,
+  type Verdict,
+  type VerdictKind,
+} from './verdict.ts';
 export {
   judgeInCircuit,
   meterModeOf,

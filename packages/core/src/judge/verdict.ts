@@ -13,6 +13,9 @@ import { formatCode, formatQuantity, QUANTITY_KINDS } from '../quantity/index.ts
 export type VerdictKind =
   'in' | 'edge' | 'high' | 'low' | 'open' | 'short' | 'lossy' | 'cannot say' | 'no marking';
 
+/** What would decide where no verdict was possible. */
+export type Asked = 'red lead' | 'controls' | 'leg';
+
 /** What a reading says about a part. */
 export interface Verdict {
   readonly kind: VerdictKind;
@@ -22,6 +25,7 @@ export interface Verdict {
   readonly sentence: string;
   /** True when the reading may stand as the part's found value: what the rest of the circuit cannot have made up. */
   readonly isTrusted: boolean;
+  readonly asks?: Asked;
 }
 
 export interface JudgedReading {
@@ -63,7 +67,8 @@ export function judgeReading(part: Part, reading: JudgedReading): Verdict {
     );
   }
   if (value === 'short') {
-    if (isInCircuit) return verdict('cannot say', null, 'reads short in circuit: lift a leg', false);
+    if (isInCircuit)
+      return { ...verdict('cannot say', null, 'reads short in circuit: lift a leg', false), asks: 'leg' };
     return verdict('short', null, 'reads short', true);
   }
   const marked = markedValue(part);
@@ -82,12 +87,13 @@ export function judgeReading(part: Part, reading: JudgedReading): Verdict {
   const isBeyond = Math.abs(deviation) > tolerance * (1 + BORDER);
   if (isInCircuit && canMislead && isBeyond) {
     const why = isCapacitance ? 'neighbours may add to it' : 'a parallel path may lower it';
-    return verdict(
+    const asked = verdict(
       'cannot say',
       deviation,
       `${offBy(deviation, part)}, in circuit: lift a leg, ${why}`,
       false,
     );
+    return { ...asked, asks: 'leg' };
   }
   const ratio = value / marked;
   if (!isCapacitance && ratio > OPEN_RATIO)

@@ -1,6 +1,6 @@
 import { formatPlain, markedNumber, type Part, type Verdict } from '@halfsplit/core';
 import { useMemo } from 'react';
-import { LayerMark, VerdictMark } from '../../ui/marks.tsx';
+import { LayerMark, VerdictMark, verdictWords } from '../../ui/marks.tsx';
 import { readingWords, valueWords } from './part-words.ts';
 import { byHarm, type MeasuredPart } from './run.ts';
 
@@ -120,7 +120,7 @@ function VerdictCells({ verdict }: { verdict: Verdict | undefined }) {
       <td className="hs-number">
         {deviation === null || deviation === undefined ? '' : `${formatPlain(deviation * 100, 2, true)} %`}
       </td>
-      <td>{verdict && <VerdictMark kind={verdict.kind} />}</td>
+      <td>{verdict && <VerdictMark kind={verdict.kind} words={verdictWords(verdict)} />}</td>
     </>
   );
 }
