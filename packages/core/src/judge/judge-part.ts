@@ -1,5 +1,5 @@
 import type { Layer } from '@halfsplit/contract';
-import { markedNumber, ownValue, valueOnLayer, type Circuit, type Part } from '../circuit/index.ts';
+import { markedNumber, valueOnLayer, type Circuit, type Part } from '../circuit/index.ts';
 import { bareAspect, judgeAspect } from './aspects.ts';
 import { judgeInCircuit, meterModeOf, type InCircuitVerdict } from './in-circuit.ts';
 import { judgeEsr } from './small-verdicts.ts';
@@ -140,6 +140,6 @@ const asFound = (circuit: Circuit, layer: Layer): Circuit =>
         ...circuit,
         parts: circuit.parts.map((p) => ({
           ...p,
-          found: ownValue(p, layer) ?? valueOnLayer(p, layer)?.value ?? null,
+          found: valueOnLayer(p, layer)?.value ?? null,
         })),
       };
