@@ -95,6 +95,53 @@ describe('readings of a part', () => {
     expect(circuit.parts[0]!.found).toBe(1200);
   });
 
+  it('are told later how they were read: logged, kept in table and file, and taken back', async () => {
+    const unit = await unitWithResistor();
+    const id = crypto.randomUUID();
+    await read(unit, { id, value: 900, condition: 'in circuit' });
+    const tell = (body: object) => test.write('PATCH', `/units/${unit.id}/readings/${id}`, body);
+    const { unit: told } = await tell({ red: 'b' });
+    expect(told.readings[0]).toMatchObject({ id, red: 'b', isAsDrawn: false });
+    expect(told.log[0]!.summary).toBe('Of the reading of R1: the red lead was on pin b.');
+    await tell({ isAsDrawn: true });
+    const file = await test.app.inject({ url: `/api/v1/units/${unit.id}/file` });
+    const { unit: copy } = await test.write('POST', '/units/import', { text: file.body });
+    expect(copy.readings[0]).toMatchObject({ red: 'b', isAsDrawn: true });
+    const { unit: undone } = await test.write('POST', `/units/${unit.id}/undo`, {
+      baseVersion: told.log[0]!.sequence + 1,
+    });
+    expect(undone.readings[0]).toMatchObject({ red: 'b', isAsDrawn: false });
+    expect((await tell({ red: 'e' })).problem.detail).toBe('R1 has no pin e.');
+    expect((await tell({})).status).toBe(422);
+    expect((await read(unit, { id, value: 900 })).status).toBe(422);
+  });
+
+  it('from a change carry their own error, and no others do', async () => {
+    const unit = await unitWithResistor();
+    const change = { value: 1200, condition: 'from a change', between: { low: 1150, high: 1300 } };
+    const { unit: after } = await read(unit, change);
+    expect(after.readings[0]).toMatchObject(change);
+    expect(after.log[0]!.summary).toMatch(
+      /^Measured R1 by what a known part changed: 1\.2 kΩ, from a change/,
+    );
+    expect((await read(unit, { ...change, between: undefined })).status).toBe(422);
+    expect((await read(unit, { ...change, condition: 'leg lifted' })).status).toBe(422);
+    expect((await read(unit, { ...change, between: { low: 2000, high: 1000 } })).status).toBe(422);
+  });
+
+  it('of a file are all checked before any is kept', async () => {
+    const { unit } = await test.write('POST', '/units', { name: 'A file' });
+    const file = await test.app.inject({ url: `/api/v1/units/${unit.id}/file` });
+    const text = (readings: unknown) => JSON.stringify({ ...file.json<object>(), readings });
+    const reading = { ref: 'R9', value: 1, condition: 'leg lifted', takenAt: '2026-01-01T00:00:00Z' };
+    const post = (readings: unknown) => test.write('POST', '/units/import', { text: text(readings) });
+    expect((await post([reading])).problem.detail).toContain(
+      'readings[0] is of "R9", which it does not have',
+    );
+    expect((await post([{ ...reading, takenAt: 'soon' }])).problem.detail).toContain('readings[0]');
+    expect((await post([{ ...reading, esr: -1 }])).status).toBe(422);
+  });
+
   it('are of one part or one readout, of a part that is there, as it was seen', async () => {
     const unit = await unitWithResistor();
     const post = (body: object) => test.write('POST', `/units/${unit.id}/readings`, body);

@@ -3,11 +3,13 @@ import { stageSchema } from './names.ts';
 import { evidenceSchema, intakeSchema, pathSchema } from './finding.ts';
 import { netNameSchema } from './field.ts';
 import { hazardSchema } from './hazard.ts';
+import { betweenSchema, readingConditionSchema, readingFields, readingValueSchema } from './reading.ts';
 import { settingSchema } from './setting.ts';
 import {
   keptPartSchema,
   keptReadoutSchema,
   modelSchema,
+  nudgesSchema,
   readoutSchema,
   sheetPartSchema,
 } from './unit-file.ts';
@@ -22,12 +24,6 @@ export const idempotencyKeySchema = z.string().min(8).max(128);
 const idSchema = z.uuid();
 const versionSchema = z.number().int().min(0).meta({ description: 'The version this write was based on.' });
 const timeSchema = z.iso.datetime();
-
-export const READING_CONDITIONS = ['in circuit', 'leg lifted'] as const;
-export const readingConditionSchema = z.enum(READING_CONDITIONS);
-export type ReadingCondition = z.infer<typeof readingConditionSchema>;
-
-export const readingValueSchema = z.union([z.number(), z.literal('open'), z.literal('short')]);
 
 export const partResourceSchema = z.object({
   id: idSchema,
@@ -44,10 +40,11 @@ export const readingResourceSchema = z.object({
   value: readingValueSchema,
   condition: readingConditionSchema,
   instrument: z.string().nullable(),
-  /** Series resistance read with a capacity, ohm. */
   esr: z.number().nullable(),
-  /** What was read when it is not the part's main value: a junction `b-e`, `gain`, `leakage`, `contact`, … */
   aspect: z.string().nullable(),
+  red: z.string().nullable(),
+  isAsDrawn: z.boolean(),
+  between: betweenSchema.nullable(),
   takenAt: timeSchema,
   withdrawn: z.boolean(),
 });
@@ -105,10 +102,6 @@ export const logEntrySchema = z.object({
   undone: z.boolean(),
   undoable: z.boolean(),
 });
-
-export const placeSchema = z.object({ x: z.number().int(), y: z.number().int() });
-/** Symbols that the user moved, by designator, in drawing units. */
-export const nudgesSchema = z.record(z.string(), placeSchema);
 
 export const unitSummarySchema = z.object({
   id: idSchema,
@@ -191,18 +184,32 @@ export const removeSchema = z.object({ baseVersion: versionSchema });
 
 export const createReadingSchema = z
   .object({
+    /** Made by the page, so that it can be told more of before the server has it. */
+    id: idSchema.optional(),
     baseVersion: versionSchema,
     partId: idSchema.optional(),
     readoutId: idSchema.optional(),
     value: readingValueSchema,
     condition: readingConditionSchema.default('leg lifted'),
-    instrument: z.string().trim().max(80).optional(),
-    esr: z.number().positive().max(1e9).optional(),
-    aspect: z.string().trim().min(1).max(16).optional(),
+    instrument: readingFields.instrument.optional(),
+    esr: readingFields.esr.optional(),
+    aspect: readingFields.aspect.optional(),
+    red: readingFields.red.optional(),
+    isAsDrawn: readingFields.isAsDrawn.default(false),
+    between: readingFields.between.optional(),
   })
   .refine((r) => (r.partId === undefined) !== (r.readoutId === undefined), {
     message: 'a reading is of one part or of one readout',
+  })
+  .refine((r) => (r.between !== undefined) === (r.condition === 'from a change'), {
+    message: 'a reading from a change says between what it lies, and no other does',
   });
+
+/** What was not known when it was read: which pin had the red lead, that all controls stood as drawn. */
+export const amendReadingSchema = z
+  .object({ red: readingFields.red.optional(), isAsDrawn: readingFields.isAsDrawn.optional() })
+  .refine((r) => r.red !== undefined || r.isAsDrawn !== undefined, { message: 'nothing is amended' });
+export type AmendReading = z.infer<typeof amendReadingSchema>;
 
 export const writeReadoutSchema = z.object({ baseVersion: versionSchema, readout: readoutSchema });
 

@@ -9,6 +9,7 @@ export * from './parts/part.ts';
 export * from './readouts/index.ts';
 export * from './readouts/readout.ts';
 export * from './finding.ts';
+export * from './reading.ts';
 export * from './readings-file.ts';
 export * from './unit-file.ts';
 export * from './api.ts';

@@ -6,6 +6,7 @@ import { PART_DEFINITIONS, PART_KINDS, type PartKind } from './parts/index.ts';
 import { COMMON_FIELDS, type FilePart } from './parts/part.ts';
 import { READOUT_DEFINITIONS, READOUT_KINDS, type ReadoutKind } from './readouts/index.ts';
 import { READOUT_COMMON_FIELDS, type FileReadout } from './readouts/readout.ts';
+import { fileReadingSchema } from './reading.ts';
 import { settingSchema } from './setting.ts';
 
 /**
@@ -36,6 +37,7 @@ function partShape(kind: PartKind, layers: readonly Layer[]) {
     kind: z.literal(kind),
     pins: pinsSchema,
     ...Object.fromEntries(layers.map((layer) => [layer, partValueSchema.optional()])),
+    ...(layers.includes('found') ? { foundParams: paramsSchema.optional() } : {}),
     ...shapeOf(COMMON_FIELDS),
     model: z.string().max(64).optional(),
     params: paramsSchema.optional(),
@@ -140,6 +142,22 @@ export const filePhotoSchema = z.looseObject({
 });
 export type FilePhoto = z.infer<typeof filePhotoSchema>;
 
+/** Where a symbol was moved to, in drawing units. */
+const placeSchema = z.object({
+  x: z.number().int().min(-1e6).max(1e6),
+  y: z.number().int().min(-1e6).max(1e6),
+});
+/** Symbols that the user moved, by designator. */
+export const nudgesSchema = z.record(z.string(), placeSchema);
+
+/** A line of the log as an exported file keeps it. */
+const fileLogEntrySchema = z.looseObject({
+  at: z.iso.datetime({ offset: true }),
+  kind: z.string().max(32),
+  summary: z.string().max(5000),
+  undone: z.boolean().optional(),
+});
+
 export const unitFileSchema = z.looseObject({
   format: z.literal(UNIT_FILE_FORMAT),
   version: z.literal(UNIT_FILE_VERSION),
@@ -160,7 +178,9 @@ export const unitFileSchema = z.looseObject({
   evidence: z.array(evidenceSchema).max(2000).optional(),
   intake: intakeSchema.optional(),
   plan: z.looseObject({}).optional(),
-  log: z.array(z.looseObject({})).optional(),
+  log: z.array(fileLogEntrySchema).max(100_000).optional(),
+  readings: z.array(fileReadingSchema).max(100_000).optional(),
+  drawing: z.looseObject({ nudges: nudgesSchema.optional() }).optional(),
   photos: z.array(filePhotoSchema).max(50).optional(),
 });
 

@@ -2,11 +2,10 @@ import { readoutDefinitionOf } from '@halfsplit/contract';
 import {
   evaluateAll,
   outsideBy,
-  rankDrifts,
   markedValue,
   resolveLayer,
   seededRandom,
-  smallestReplacement,
+  weighDrifts,
   type Circuit,
   type Part,
 } from '@halfsplit/core';
@@ -50,8 +49,8 @@ describe.each(DEMO_UNITS.map((u) => [u.document.unit.name ?? '', u.document] as 
             values.set(other.ref, Number(markedValue(other)) * (1 + LITTLE * (2 * random() - 1)));
         }
         const drifted = withFound(sound, values);
-        expect(rankDrifts(drifted, readouts)[0]!.ref, part.ref).toBe(part.ref);
-        const { refs } = smallestReplacement(drifted, readouts);
+        expect(weighDrifts(drifted, readouts).drifts[0]!.ref, part.ref).toBe(part.ref);
+        const { refs } = weighDrifts(drifted, readouts).replacement;
         expect(refs, part.ref).toContain(part.ref);
         for (const ref of refs!) values.delete(ref);
         expect(outOf(withFound(sound, values)), part.ref).toBe(0);

@@ -5,6 +5,7 @@ import * as finding from './migrations/0002-finding.ts';
 import * as esr from './migrations/0003-esr.ts';
 import * as aspect from './migrations/0004-aspect.ts';
 import * as hazardsAndSettings from './migrations/0005-hazards-and-settings.ts';
+import * as howItWasRead from './migrations/0006-how-it-was-read.ts';
 
 interface Migration {
   up(query: QueryInterface): Promise<void>;
@@ -24,6 +25,7 @@ const MIGRATIONS = [
   named('0003-esr', esr),
   named('0004-aspect', aspect),
   named('0005-hazards-and-settings', hazardsAndSettings),
+  named('0006-how-it-was-read', howItWasRead),
 ];
 
 /** Brings the database to the newest state; does nothing when it is there already. */

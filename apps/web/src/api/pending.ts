@@ -1,7 +1,9 @@
 import type {
   AcceptPlan,
+  AmendReading,
   CreateEvidence,
   PhotoResource,
+  Between,
   ReadingCondition,
   SheetPart,
   FileReadout,
@@ -30,8 +32,12 @@ export type Change =
       readonly instrument?: string;
       readonly esr?: number;
       readonly aspect?: string;
+      readonly red?: string;
+      readonly isAsDrawn?: boolean;
+      readonly between?: Between;
       readonly takenAt: string;
     }
+  | { readonly type: 'amend-reading'; readonly readingId: string; readonly told: AmendReading }
   | { readonly type: 'add-readout'; readonly tempId: string; readonly readout: FileReadout }
   | {
       readonly type: 'update-readout';
@@ -106,10 +112,18 @@ export function applyChange(unit: UnitResource, change: Change): UnitResource {
             instrument: change.instrument ?? null,
             esr: change.esr ?? null,
             aspect: change.aspect ?? null,
+            red: change.red ?? null,
+            isAsDrawn: change.isAsDrawn ?? false,
+            between: change.between ?? null,
             takenAt: change.takenAt,
             withdrawn: false,
           },
         ],
+      };
+    case 'amend-reading':
+      return {
+        ...unit,
+        readings: unit.readings.map((r) => (r.id === change.readingId ? { ...r, ...change.told } : r)),
       };
     case 'add-readout':
       return {
@@ -190,18 +204,17 @@ export function requestFor(
     case 'remove-part':
       return post(`/parts/${change.partId}/remove`, { baseVersion: versionOf(change.partId, change.seen) });
     case 'add-reading': {
-      const { partId, readoutId, value, condition, instrument, esr, aspect, seen } = change;
+      const { type: _t, tempId: id, takenAt: _at, partId, readoutId, seen, ...reading } = change;
       const subject = partId === undefined ? { readoutId } : { partId };
       return post('/readings', {
         ...subject,
         baseVersion: versionOf(partId ?? '', seen),
-        value,
-        condition,
-        ...(instrument === undefined ? {} : { instrument }),
-        ...(esr === undefined ? {} : { esr }),
-        ...(aspect === undefined ? {} : { aspect }),
+        id,
+        ...reading,
       });
     }
+    case 'amend-reading':
+      return { method: 'PATCH', path: `${root}/readings/${change.readingId}`, body: change.told };
     case 'add-readout':
       return post('/readouts', { baseVersion: 0, readout: change.readout });
     case 'update-readout': {

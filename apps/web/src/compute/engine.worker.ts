@@ -34,7 +34,7 @@ const engine = {
   },
   judge: (request: JudgeRequest) => judgeAll(request),
   expectInCircuit: (request: { document: UnitDocument; ref: string }) => expectInCircuit(request),
-  harm: (document: UnitDocument) => harmOf(document),
+  harm: (document: UnitDocument, includesSlow: boolean) => harmOf(document, includesSlow),
   search: async (request: SolveRequest, onProgress: (fraction: number) => Promise<void>) => {
     const told: Promise<void>[] = [];
     const outcome = search(request, (fraction) => told.push(onProgress(fraction)));

@@ -48,8 +48,8 @@ describe('what a worker says of readings', () => {
         parts: document.circuit.parts.map((p) => (p.ref === 'R104' ? { ...p, found: 1120 } : p)),
       },
     };
-    expect(harmOf(document).drifts).toEqual([]);
-    const { drifts, replacement } = harmOf(drifted);
+    expect(harmOf(document, false).drifts).toEqual([]);
+    const { drifts, replacement } = harmOf(drifted, false);
     expect(drifts.map((d) => d.ref)).toEqual(['R104']);
     expect(replacement.refs).toEqual(['R104']);
   });

@@ -1,38 +1,29 @@
-import type { ReadingCondition } from '@halfsplit/contract';
 import {
   HalfsplitError,
   judgePart,
   meterModeOf,
   meterReading,
   NoOperatingPoint,
-  rankDrifts,
   resolveLayer,
-  smallestReplacement,
-  type Drift,
-  type Replacement,
+  weighDrifts,
+  type JudgedReading,
   type UnitDocument,
   type Verdict,
+  type Weighed,
 } from '@halfsplit/core';
 
 /** Readings to be judged with the circuit around their parts; the key is what the verdict is asked for by. */
 export interface JudgeRequest {
   readonly document: UnitDocument;
-  readonly readings: readonly {
-    readonly key: string;
-    readonly ref: string;
-    readonly value: number | 'open' | 'short';
-    readonly condition: ReadingCondition;
-    readonly aspect: string | null;
-    readonly esr?: number | null;
-  }[];
+  readonly readings: readonly (JudgedReading & { readonly key: string; readonly ref: string })[];
 }
 
 /** Verdicts on readings, by their keys. */
 export const judgeAll = ({ document: { circuit }, readings }: JudgeRequest): [string, Verdict][] =>
-  readings.flatMap(({ key, ref, aspect, ...reading }): [string, Verdict][] => {
+  readings.flatMap(({ key, ref, ...reading }): [string, Verdict][] => {
     const part = circuit.parts.find((p) => p.ref === ref);
     if (!part) return [];
-    return [[key, judgePart(circuit, part, { ...reading, aspect })]];
+    return [[key, judgePart(circuit, part, reading)]];
   });
 
 /** What a meter would show across a part in its circuit, and why; null where that cannot be computed. */
@@ -55,13 +46,6 @@ export function expectInCircuit({
   }
 }
 
-export interface Harm {
-  readonly drifts: readonly Drift[];
-  readonly replacement: Replacement;
-}
-
 /** What every drift does, and the fewest parts to make good. */
-export const harmOf = ({ circuit, readouts }: UnitDocument): Harm => ({
-  drifts: rankDrifts(circuit, readouts),
-  replacement: smallestReplacement(circuit, readouts),
-});
+export const harmOf = ({ circuit, readouts, settings }: UnitDocument, includesSlow: boolean): Weighed =>
+  weighDrifts(circuit, readouts, { includesSlow, ...(settings ? { settings } : {}) });

@@ -1,12 +1,14 @@
-import type { UnitDocument, Verdict } from '@halfsplit/core';
+import type { UnitDocument, Verdict, Weighed } from '@halfsplit/core';
+import { readoutDefinitionOf } from '@halfsplit/contract';
 import { useEffect, useState } from 'react';
-import type { Harm, JudgeRequest } from './measuring.ts';
+import type { JudgeRequest } from './measuring.ts';
 import { LatestRunner } from './runner.ts';
 
 type Judges = LatestRunner<JudgeRequest, [string, Verdict][]>;
 /** The reading just entered has a worker of its own, so that it never waits for the others. */
 const judges: Partial<Record<'last' | 'all', Judges>> = {};
-let weighers: LatestRunner<UnitDocument, Harm> | null = null;
+/** What takes runs in time follows in a worker of its own. */
+const weighers: Partial<Record<'quick' | 'all', LatestRunner<UnitDocument, Weighed>>> = {};
 
 const NONE: ReadonlyMap<string, Verdict> = new Map();
 
@@ -51,15 +53,27 @@ export function useExpectedInCircuit(document: UnitDocument, ref: string | null)
   return expected !== null && expected.ref === ref ? expected.words : null;
 }
 
-/** What the drifts of a unit do, computed in a worker; null until the first answer. */
-export function useHarm(document: UnitDocument): Harm | null {
-  const [harm, setHarm] = useState<Harm | null>(null);
+/**
+ * What the drifts of a unit do, computed in a worker; null until the first answer. Readouts that take runs in time are
+ * weighed afterwards: until then they are named as left out.
+ */
+export function useHarm(document: UnitDocument): Weighed | null {
+  const [harm, setHarm] = useState<Weighed | null>(null);
   useEffect(() => {
     let isCurrent = true;
-    weighers ??= new LatestRunner(async (engine, d: UnitDocument) => engine.harm(d));
-    weighers.run(document, (answer) => {
-      if (isCurrent) setHarm(answer);
-    });
+    let isComplete = false;
+    const weigh = (which: 'quick' | 'all') => {
+      weighers[which] ??= new LatestRunner(async (engine, d: UnitDocument) =>
+        engine.harm(d, which === 'all'),
+      );
+      weighers[which].run(document, (answer) => {
+        if (!isCurrent || isComplete) return;
+        isComplete = which === 'all';
+        setHarm(answer);
+      });
+    };
+    weigh('quick');
+    if (document.readouts.some((r) => readoutDefinitionOf(r.kind).isSlow)) weigh('all');
     return () => {
       isCurrent = false;
     };

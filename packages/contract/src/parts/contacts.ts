@@ -8,7 +8,10 @@ const contact = {
   needsValue: false,
   hasModel: true,
   dcPaths: [['a', 'b']],
-  fields: { closed: field.flag('Closed', { usual: true }) },
+  fields: {
+    closed: field.flag('Closed', { usual: true }),
+    contactOhm: field.quantity('resistor', 'Contact resistance', { above: 0, usual: 0.001 }),
+  },
   params: {},
 } as const;
 

@@ -54,6 +54,9 @@ interface Named<K extends PartKind> {
   readonly model?: string | undefined;
 }
 
+/** Values of fields and parameters by their names, in SI units. */
+export type MeasuredParams = Readonly<Record<string, number>>;
+
 /** A part of one kind without its layers' values. */
 export type BarePart<K extends PartKind> = Named<K> & {
   readonly params?: ParamsOf<K> | undefined;
@@ -63,13 +66,18 @@ export type BarePart<K extends PartKind> = Named<K> & {
 /** A part of one kind with its values in SI units. Fields it does not know are kept, under their own names. */
 export type PartOf<K extends PartKind> = BarePart<K> & {
   readonly [L in Layer]?: LayerValue | undefined;
+} & {
+  /** What was measured beside the main value, by the field or parameter it is of: it holds where the found value does. */
+  readonly foundParams?: MeasuredParams | undefined;
 };
 
 /** A part as a file may have it: numbers, or text in any notation of the trade. */
 export type FilePartOf<K extends PartKind> = Named<K> & {
   readonly params?: Readonly<Record<string, number | string>> | undefined;
 } & FileFieldValues<typeof COMMON_FIELDS> &
-  FileFieldValues<Definition<K>['fields']> & { readonly [L in Layer]?: FileLayerValue | undefined };
+  FileFieldValues<Definition<K>['fields']> & { readonly [L in Layer]?: FileLayerValue | undefined } & {
+    readonly foundParams?: Readonly<Record<string, number | string>> | undefined;
+  };
 
 /** A part of any kind; its `kind` tells which. */
 export type Part = { [K in PartKind]: PartOf<K> }[PartKind];

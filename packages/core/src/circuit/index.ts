@@ -31,6 +31,7 @@ export {
   type BarePart,
   type Circuit,
   type LayerValue,
+  type MeasuredParams,
   type ParamsOf,
   type Part,
   type PartOf,

@@ -51,3 +51,45 @@ describe('the value on a layer', () => {
     );
   });
 });
+
+describe('what was measured beside the value', () => {
+  const capacitor: Part = {
+    ref: 'C1',
+    kind: 'capacitor',
+    pins: { a: 'x', b: '0' },
+    marked: 1e-6,
+    esr: 0.1,
+    foundParams: { esr: 5 },
+  };
+  const transistor: Part = {
+    ref: 'Q1',
+    kind: 'bjt',
+    pins: { c: 'c', b: 'b', e: '0' },
+    params: { VAF: 50 },
+    foundParams: { BF: 90 },
+  };
+  const on = (part: Part, layer: Layer) => resolveLayer({ ground: '0', parts: [part] }, layer).parts[0]!;
+
+  it('holds from the found layer on, until another part is planned or fitted', () => {
+    expect(LAYERS.map((layer) => on(capacitor, layer))).toMatchObject([
+      { esr: 0.1 },
+      { esr: 5 },
+      { esr: 5 },
+      { esr: 5 },
+    ]);
+    const replaced = { ...capacitor, planned: 2.2e-6 };
+    expect([on(replaced, 'found'), on(replaced, 'planned'), on(replaced, 'proven')]).toMatchObject([
+      { esr: 5 },
+      { esr: 0.1 },
+      { esr: 0.1 },
+    ]);
+    expect(on(transistor, 'found')).toMatchObject({ params: { VAF: 50, BF: 90 } });
+    expect(on(transistor, 'marked')).toMatchObject({ params: { VAF: 50 } });
+    expect('foundParams' in on(transistor, 'found')).toBe(false);
+  });
+
+  it('makes the found layer one of its own', () => {
+    expect(hasOwnValues({ ground: '0', parts: [capacitor] }, 'found')).toBe(true);
+    expect(hasOwnValues({ ground: '0', parts: [capacitor] }, 'planned')).toBe(false);
+  });
+});

@@ -1,8 +1,10 @@
 import {
+  definitionOf,
   LAYERS,
   type BarePart,
   type FilePart,
   type Layer,
+  type MeasuredParams,
   type OwnModel,
   type PartKind,
 } from '@halfsplit/contract';
@@ -64,17 +66,38 @@ export function resolveLayer(circuit: Circuit, layer: Layer): LayerCircuit {
   };
 }
 
-/** One part as it is on a layer. */
+/**
+ * One part as it is on a layer. What was measured beside the main value holds where the found value does, or would: not on
+ * the marked layer, nor where another part is planned or fitted.
+ */
 export function resolvePart(part: Part, layer: Layer): LayerPart {
-  const { marked: _m, found: _f, planned: _p, proven: _v, ...bare } = part;
-  return { ...bare, value: valueOnLayer(part, layer)?.value ?? null } as LayerPart;
+  const { marked: _m, found: _f, planned: _p, proven: _v, foundParams, ...bare } = part;
+  const held = valueOnLayer(part, layer);
+  const resolved = { ...bare, value: held?.value ?? null } as LayerPart;
+  const isAnother = held !== null && LAYERS.indexOf(held.layer) > LAYERS.indexOf('found');
+  return foundParams === undefined || layer === 'marked' || isAnother
+    ? resolved
+    : withMeasured(resolved, foundParams);
+}
+
+/** A part with measured values in its fields and parameters. */
+function withMeasured(part: LayerPart, measured: MeasuredParams): LayerPart {
+  const { params } = definitionOf(part.kind);
+  const isParameter = ([name]: readonly [string, number]) => name in params;
+  const all = Object.entries(measured);
+  const inside = all.filter(isParameter);
+  return {
+    ...part,
+    ...Object.fromEntries(all.filter((entry) => !isParameter(entry))),
+    ...(inside.length > 0 ? { params: { ...part.params, ...Object.fromEntries(inside) } } : {}),
+  } as LayerPart;
 }
 
 /** Whether any part has a value of its own on a layer: if none has, the layer is the one before it. */
 export const hasOwnValues = (circuit: Circuit, layer: Layer): boolean =>
   circuit.parts.some((p) => {
     const value = ownValue(p, layer);
-    return value !== null && value !== undefined;
+    return (value !== null && value !== undefined) || (layer === 'found' && p.foundParams !== undefined);
   });
 
 /** The same circuit with one layer's value of some parts replaced. */

@@ -7,9 +7,18 @@ import type {
   PathData,
   Readout,
   Setting,
+  UnitFile,
 } from '@halfsplit/contract';
 
-export type { BarePart, LayerValue, Part, PartOf, ParamsOf, Setting } from '@halfsplit/contract';
+export type {
+  BarePart,
+  LayerValue,
+  MeasuredParams,
+  Part,
+  PartOf,
+  ParamsOf,
+  Setting,
+} from '@halfsplit/contract';
 
 /** A circuit as it is written down: parts with their values on every layer. */
 export interface Circuit {
@@ -35,9 +44,9 @@ export interface UnitDocument {
   readonly path?: PathData | undefined;
   readonly evidence?: readonly EvidenceData[] | undefined;
   readonly intake?: IntakeData | undefined;
-  readonly log?: unknown;
-  readonly readings?: unknown;
-  readonly drawing?: unknown;
+  readonly log?: UnitFile['log'];
+  readonly readings?: UnitFile['readings'];
+  readonly drawing?: UnitFile['drawing'];
   readonly photos?: unknown;
 }
 

@@ -3,12 +3,12 @@ import { CONTACT_OHM, OPEN_S, thermalNoise } from './constants.ts';
 import { add, addPair, pairSlots, type Device, type DeviceType, type Terminals } from './device.ts';
 
 /** A contact's conductance: a milliohm when closed, a teraohm when open, S. */
-const contactS = (isClosed: boolean) => (isClosed ? 1 / CONTACT_OHM : OPEN_S);
+const contactS = (isClosed: boolean, ohm = CONTACT_OHM) => (isClosed ? 1 / ohm : OPEN_S);
 
-/** Switch, jumper or fuse: closed unless `closed` is false. */
+/** Switch, jumper or fuse: closed unless `closed` is false, with the resistance that its contact is said to have. */
 export const contact: DeviceType<'switch' | 'jumper' | 'fuse'> = {
   create: (part, _value, t) =>
-    conductance(part.ref, t.node('a'), t.node('b'), contactS(part.closed !== false), t),
+    conductance(part.ref, t.node('a'), t.node('b'), contactS(part.closed !== false, part.contactOhm), t),
 };
 
 /** Several contacts of one part; its current is that of the first. */

@@ -11,6 +11,7 @@ import {
   type Field,
   type FilePart,
   type FileReadout,
+  type MeasuredParams,
   type OwnModel,
   type Part,
   type QuantityField,
@@ -96,6 +97,7 @@ const layerFrom = (value: unknown, kind: QuantityKind, where: string, report: Re
 /** A part whose fields have not been read yet: whatever they are, they are checked one by one. */
 export type UnreadPart = Pick<FilePart, 'ref' | 'kind' | 'pins'> & {
   readonly params?: Readonly<Record<string, unknown>> | undefined;
+  readonly foundParams?: Readonly<Record<string, unknown>> | undefined;
 };
 
 /**
@@ -133,7 +135,27 @@ export function readPart(file: UnreadPart, where: string, problems: Problem[]): 
   }
   if (inside.size > 0) beside.set('params', Object.fromEntries(inside));
   else beside.delete('params');
+  if (file.foundParams !== undefined && file.foundParams !== null)
+    beside.set('foundParams', readMeasured(file, where, report));
   return Object.fromEntries(beside) as object as Part;
+}
+
+/** What was measured beside the main value: fields and parameters that the kind has, with numbers. */
+function readMeasured(file: UnreadPart, where: string, report: Report): MeasuredParams {
+  const { fields, params } = definitionOf(file.kind);
+  const known: Readonly<Record<string, Field>> = { ...fields, ...params };
+  return Object.fromEntries(
+    Object.entries(file.foundParams ?? {}).flatMap(([name, value]) => {
+      const place = `${where}.foundParams.${name}`;
+      const field = Object.hasOwn(known, name) ? known[name] : undefined;
+      if (field?.type !== 'quantity') {
+        report(place, `a ${definitionOf(file.kind).words} has no number of that name`);
+        return [];
+      }
+      const read = quantityFrom(value, field, place, report);
+      return read === undefined ? [] : [[name, read] as const];
+    }),
+  );
 }
 
 /** A readout from a file or a request, as `readPart` reads a part. */

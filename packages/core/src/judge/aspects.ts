@@ -1,6 +1,7 @@
 import { NoOperatingPoint } from '../analysis/index.ts';
 import {
   isPolarised,
+  markedNumber,
   markedValue,
   netsOf,
   resolvePart,
@@ -15,7 +16,7 @@ import { HalfsplitError } from '../errors.ts';
 import { hasModelParameter, modelParameters } from '../models/index.ts';
 import { formatQuantity, type QuantityKind, type Unit } from '../quantity/index.ts';
 import { Probe } from '../meter/index.ts';
-import { judgeVoiceCoil } from './small-verdicts.ts';
+import { judgeEsr, judgeVoiceCoil } from './small-verdicts.ts';
 import { Surroundings } from './surroundings.ts';
 import type { JudgedReading, Verdict, VerdictKind } from './verdict.ts';
 
@@ -48,6 +49,7 @@ const winding = (one: string, other: string): Aspect => ({
   unit: 'ohm',
 });
 const GAIN: Aspect = { id: 'gain', words: ['gain', 'hfe', 'beta'], quantity: 'number', unit: '' };
+const ESR: Aspect = { id: 'esr', words: ['esr'], quantity: 'resistor', unit: 'ohm' };
 const LEAKAGE: Aspect = {
   id: 'leakage',
   words: ['leakage', 'leak', 'leaks'],
@@ -73,7 +75,7 @@ const TRACK: Aspect = {
 const DIODE = [junction('a', 'k'), junction('k', 'a')];
 
 const ASPECTS: Partial<Record<Part['kind'], readonly Aspect[]>> = {
-  capacitor: [LEAKAGE],
+  capacitor: [ESR, LEAKAGE],
   potentiometer: [MIDDLE, END, TRACK],
   diode: DIODE,
   zener: DIODE,
@@ -140,6 +142,8 @@ export function judgeAspect(circuit: Circuit, part: Part, id: string, reading: J
   switch (aspect) {
     case GAIN:
       return judgeGain(part, reading, circuit);
+    case ESR:
+      return judgeSeriesResistance(part, reading);
     case LEAKAGE:
       return judgeLeakage(part, reading);
     case CONTACT:
@@ -316,12 +320,25 @@ function judgeGain(part: Part, { value, condition }: JudgedReading, circuit: Cir
   return say('in', `gain ${Math.round(value)}, typical ${typical}`, value / own - 1);
 }
 
+/** The series resistance of a capacitor, read by itself. In circuit others beside it only take from it. */
+function judgeSeriesResistance(part: Part, { value, condition }: JudgedReading): Verdict {
+  if (value === 'open') return say('open', 'no series resistance to be read: open');
+  const marked = markedNumber(part);
+  if (marked === null) return say('no marking', 'with no marking to compare');
+  const judged = judgeEsr(marked, part.voltage, value === 'short' ? 0 : value);
+  if (judged.kind === 'in' && condition === 'in circuit')
+    return say('in', `${judged.sentence}, unless another beside it makes it so`);
+  return say(judged.kind === 'out' ? 'lossy' : judged.kind, judged.sentence);
+}
+
 /** Leakage of aluminium electrolytics at rated voltage after two minutes: 0.01 CV or 3 uA (usual data sheets). */
 const LEAK_PER_CV = 0.01;
 const LEAK_FLOOR_A = 3e-6;
 /** More than this through any other capacitor moves the bias it is there to block, A (common practice). */
 const FILM_LEAK_A = 1e-7;
 const USUAL_RATING_V = 25;
+/** At which voltage a leakage is read: the rated one. */
+export const leakageV = (part: Part): number => part.voltage ?? USUAL_RATING_V;
 
 function judgeLeakage(part: Part, { value }: JudgedReading): Verdict {
   if (value === 'short') return say('short', 'it conducts: shorted');
@@ -330,7 +347,7 @@ function judgeLeakage(part: Part, { value }: JudgedReading): Verdict {
   const marked = markedValue(part);
   const limit =
     isPolarised(part) && typeof marked === 'number'
-      ? Math.max(LEAK_FLOOR_A, LEAK_PER_CV * marked * (part.voltage ?? USUAL_RATING_V))
+      ? Math.max(LEAK_FLOOR_A, LEAK_PER_CV * marked * leakageV(part))
       : FILM_LEAK_A;
   const most = formatQuantity(limit, 'A', { digits: 2 });
   if (value > limit) return say('high', `leaks ${text}, at most ${most} is usual: replace it`);

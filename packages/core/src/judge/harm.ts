@@ -1,19 +1,19 @@
 import { readoutDefinitionOf } from '@halfsplit/contract';
+import { markedValue, ownValue, resolveLayer, type Circuit, type Part } from '../circuit/index.ts';
 import {
-  markedValue,
-  ownValue,
-  resolveLayer,
-  type Circuit,
-  type LayerCircuit,
-  type Part,
-} from '../circuit/index.ts';
-import { evaluateAll, outsideBy, wantedRange, type Readout, type ReadoutAnswer } from '../readouts/index.ts';
-import { judgeReading } from './verdict.ts';
+  evaluateAll,
+  outsideBy,
+  wantedRange,
+  type Readout,
+  type ReadoutAnswer,
+  type ReadoutsAround,
+} from '../readouts/index.ts';
+import { judgeFound } from './judge-found.ts';
 
 /** What one part's drift does. */
 export interface Drift {
   readonly ref: string;
-  /** found / marked - 1; null for an open or shorted part. */
+  /** found / marked - 1; null for an open or shorted part, and where something else of it was measured. */
   readonly deviation: number | null;
   /** Largest move of a readout by this drift alone, as a share of the readout's wanted range or of its value. */
   readonly harm: number;
@@ -30,7 +30,7 @@ export interface Replacement {
   /** Readouts out of range before, and with those parts as marked. */
   readonly before: readonly string[];
   readonly after: readonly string[];
-  /** Wanted readouts that were not looked at: they take runs in time. */
+  /** Wanted readouts that have not been looked at: they take runs in time. */
   readonly leftOut: readonly string[];
 }
 
@@ -44,18 +44,37 @@ const USUAL_SHARE = 0.2;
 const MOST_TOGETHER = 4;
 const MOST_TRIED = 12;
 
-const drifted = (part: Part): boolean => {
+/** What the drifts of a unit do, and the fewest parts to make good. */
+export interface Weighed {
+  /** Worst first. */
+  readonly drifts: readonly Drift[];
+  readonly replacement: Replacement;
+}
+
+export interface Weighing extends Pick<ReadoutsAround, 'settings' | 'mayGoOn'> {
+  /** Readouts that take runs in time too; they take seconds. */
+  readonly includesSlow?: boolean;
+}
+
+/**
+ * Every drifted part by what its drift does to the readouts, worst first: each drift alone in a circuit that is otherwise
+ * as marked, all readouts recomputed. What was measured beside a part's value is part of its drift: series resistance,
+ * leakage, gain, contacts. With it the fewest drifted parts to make good (as marked) so that every readout that the sound
+ * circuit has in range is in range again; among sets of one size the one that takes the worst parts.
+ */
+export function weighDrifts(circuit: Circuit, readouts: readonly Readout[], how: Weighing = {}): Weighed {
+  const scales = new Scales(circuit, readouts, how);
+  const drifts = scales.drifts();
+  return { drifts, replacement: scales.replacement(drifts) };
+}
+
+const differs = (part: Part): boolean => {
+  if (part.foundParams !== undefined) return true;
   const [found, marked] = [ownValue(part, 'found'), markedValue(part)];
   if (found === undefined || found === null) return false;
   if (found === 'open' || found === 'short') return true;
   return typeof marked === 'number' && found !== marked;
 };
-
-/** The circuit with only some of the found values left; all others as marked. */
-function withOnly(circuit: Circuit, kept: ReadonlySet<string>): LayerCircuit {
-  const parts = circuit.parts.map((p) => (drifted(p) && !kept.has(p.ref) ? { ...p, found: null } : p));
-  return resolveLayer({ ...circuit, parts }, 'found');
-}
 
 /** A readout's move against what is wanted of it. */
 function moveOf(readout: Readout, before: ReadoutAnswer, after: ReadoutAnswer): number {
@@ -70,44 +89,116 @@ function moveOf(readout: Readout, before: ReadoutAnswer, after: ReadoutAnswer): 
   return Math.abs(after.value - before.value) / (width ?? usual);
 }
 
-const quick = (readouts: readonly Readout[]) =>
-  readouts.filter((r) => readoutDefinitionOf(r.kind).isSlow !== true);
+const isSlow = (readout: Readout) => readoutDefinitionOf(readout.kind).isSlow === true;
+const isWithin = (readout: Readout, answer: ReadoutAnswer) =>
+  answer.ok && outsideBy(answer.value, readout.want) === 0;
 
-/**
- * Every drifted part by what its drift does to the readouts, worst first: each drift alone in a circuit that is otherwise
- * as marked, all readouts recomputed. Readouts that take runs in time are left out.
- */
-export function rankDrifts(circuit: Circuit, readouts: readonly Readout[]): Drift[] {
-  const considered = quick(readouts);
-  const sound = evaluateAll(withOnly(circuit, new Set()), considered);
-  return circuit.parts
-    .filter(drifted)
-    .map((part): Drift => {
-      const moved = evaluateAll(withOnly(circuit, new Set([part.ref])), considered);
-      const moves = considered.map((r, i) => moveOf(r, sound[i]!, moved[i]!));
-      const harm = Math.max(0, ...moves);
-      const most = harm > 0 ? considered[moves.indexOf(harm)]! : null;
-      const verdict = judgeReading(part, { value: ownValue(part, 'found')!, condition: 'leg lifted' });
-      const isOut = verdict.kind !== 'in' && verdict.kind !== 'edge';
-      const out = considered.filter((r, i) => {
-        const [a, b] = [sound[i]!, moved[i]!];
-        return a.ok && outsideBy(a.value, r.want) === 0 && (!b.ok || outsideBy(b.value, r.want) !== 0);
-      });
-      // What is out matters more than what moved: it is named, the one that moved most first.
-      const worstOut = out.sort((a, b) => moves[considered.indexOf(b)]! - moves[considered.indexOf(a)]!)[0];
-      const pushesOut = worstOut !== undefined;
-      const advice =
-        pushesOut || harm >= REPLACE_SHARE ? 'replace' : harm >= WATCH_SHARE || isOut ? 'watch' : 'leave';
-      return {
-        ref: part.ref,
-        deviation: verdict.deviation,
-        harm,
-        readoutId: (worstOut ?? most)?.id ?? null,
-        advice,
-        why: whyOf(advice, worstOut ?? most, harm, pushesOut, verdict.sentence),
-      };
-    })
-    .sort((a, b) => b.harm - a.harm);
+/** The circuit with some of its drifts and without the others, weighed by its readouts, each mixture once. */
+class Scales {
+  private readonly circuit: Circuit;
+  private readonly drifted: readonly Part[];
+  /** Those that take no run in time, and the others as far as they count. */
+  private readonly quick: readonly Readout[];
+  private readonly slow: readonly Readout[];
+  private readonly leftOut: readonly string[];
+  private readonly around: ReadoutsAround;
+  private readonly known = new Map<string, readonly ReadoutAnswer[]>();
+
+  constructor(circuit: Circuit, readouts: readonly Readout[], { includesSlow, ...around }: Weighing) {
+    this.circuit = circuit;
+    this.around = { ...around, readouts };
+    this.drifted = circuit.parts.filter(differs);
+    this.quick = readouts.filter((r) => !isSlow(r));
+    const slow = readouts.filter(isSlow);
+    this.slow = includesSlow ? slow : [];
+    this.leftOut = slow
+      .filter((r) => !this.slow.includes(r) && wantedRange(r.want) !== undefined)
+      .map((r) => r.id);
+  }
+
+  private get considered(): readonly Readout[] {
+    return [...this.quick, ...this.slow];
+  }
+
+  /** Readouts with only some of the drifts left; all other parts as marked. */
+  private answers(kept: ReadonlySet<string>, readouts: readonly Readout[]): readonly ReadoutAnswer[] {
+    const key = `${readouts === this.slow ? 'slow' : 'quick'} ${[...kept].sort().join(' ')}`;
+    const known = this.known.get(key);
+    if (known) return known;
+    const parts = this.circuit.parts.map((p) =>
+      differs(p) && !kept.has(p.ref) ? { ...p, found: null, foundParams: undefined } : p,
+    );
+    const made = evaluateAll(resolveLayer({ ...this.circuit, parts }, 'found'), readouts, this.around);
+    this.known.set(key, made);
+    return made;
+  }
+
+  private all(kept: ReadonlySet<string>): readonly ReadoutAnswer[] {
+    return [...this.answers(kept, this.quick), ...this.answers(kept, this.slow)];
+  }
+
+  /** Ids of what is out of its range; `hopeless` is out in the sound circuit too. */
+  private out(kept: ReadonlySet<string>, readouts: readonly Readout[]): string[] {
+    const [sound, now] = [this.answers(new Set(), readouts), this.answers(kept, readouts)];
+    return readouts.flatMap((r, i) => (isWithin(r, sound[i]!) && !isWithin(r, now[i]!) ? [r.id] : []));
+  }
+
+  private allOut(kept: ReadonlySet<string>): string[] {
+    return [...this.out(kept, this.quick), ...this.out(kept, this.slow)];
+  }
+
+  /** Whether everything is in its range; the slow ones are looked at only where the quick ones are. */
+  private isGood(kept: ReadonlySet<string>): boolean {
+    return this.out(kept, this.quick).length === 0 && this.out(kept, this.slow).length === 0;
+  }
+
+  drifts(): Drift[] {
+    const { considered } = this;
+    if (this.drifted.length === 0) return [];
+    const sound = this.all(new Set());
+    return this.drifted
+      .map((part): Drift => {
+        const moved = this.all(new Set([part.ref]));
+        const moves = considered.map((r, i) => moveOf(r, sound[i]!, moved[i]!));
+        const harm = Math.max(0, ...moves);
+        const most = harm > 0 ? considered[moves.indexOf(harm)]! : null;
+        const verdict = judgeFound(this.circuit, part);
+        const isOut = verdict.kind !== 'in' && verdict.kind !== 'edge';
+        // What is out matters more than what moved: it is named, the one that moved most first.
+        const worstOut = considered
+          .filter((r, i) => isWithin(r, sound[i]!) && !isWithin(r, moved[i]!))
+          .sort((a, b) => moves[considered.indexOf(b)]! - moves[considered.indexOf(a)]!)[0];
+        const pushesOut = worstOut !== undefined;
+        const advice =
+          pushesOut || harm >= REPLACE_SHARE ? 'replace' : harm >= WATCH_SHARE || isOut ? 'watch' : 'leave';
+        return {
+          ref: part.ref,
+          deviation: verdict.deviation,
+          harm,
+          readoutId: (worstOut ?? most)?.id ?? null,
+          advice,
+          why: whyOf(advice, worstOut ?? most, harm, pushesOut, verdict.sentence),
+        };
+      })
+      .sort((a, b) => b.harm - a.harm);
+  }
+
+  replacement(drifts: readonly Drift[]): Replacement {
+    const { leftOut } = this;
+    const order = drifts.map((d) => d.ref);
+    const all = new Set(order);
+    if (order.length === 0) return { refs: [], before: [], after: [], leftOut };
+    const before = this.allOut(all);
+    if (before.length === 0) return { refs: [], before, after: [], leftOut };
+    const tried = order.slice(0, MOST_TRIED);
+    for (let size = 1; size <= Math.min(MOST_TOGETHER, tried.length); size += 1)
+      for (const set of combinations(tried, size)) {
+        if (this.isGood(new Set(order.filter((ref) => !set.includes(ref)))))
+          return { refs: set, before, after: [], leftOut };
+      }
+    const rest = this.allOut(new Set(order.slice(MOST_TRIED)));
+    return { refs: rest.length === 0 ? tried : null, before, after: rest, leftOut };
+  }
 }
 
 function whyOf(
@@ -122,38 +213,6 @@ function whyOf(
   if (pushesOut) return `${reading}: alone it pushes ${most.name} out of its range.`;
   if (advice === 'leave') return `${reading}: ${most.name} hardly moves.`;
   return `${reading}: it moves ${most.name} by ${Math.round(harm * 100)} % of what is allowed.`;
-}
-
-/**
- * The fewest drifted parts to make good (as marked) so that every readout that the sound circuit has in range is in
- * range again; among sets of one size the one that takes the worst parts. Checked by recomputation.
- */
-export function smallestReplacement(circuit: Circuit, readouts: readonly Readout[]): Replacement {
-  const considered = quick(readouts);
-  const leftOut = readouts
-    .filter((r) => !considered.includes(r) && wantedRange(r.want) !== undefined)
-    .map((r) => r.id);
-  const outOf = (answers: readonly ReadoutAnswer[]) =>
-    considered.flatMap((r, i) => {
-      const answer = answers[i]!;
-      return !answer.ok || outsideBy(answer.value, r.want) !== 0 ? [r.id] : [];
-    });
-  const hopeless = new Set(outOf(evaluateAll(withOnly(circuit, new Set()), considered)));
-  const outWith = (kept: ReadonlySet<string>) =>
-    outOf(evaluateAll(withOnly(circuit, kept), considered)).filter((id) => !hopeless.has(id));
-  const order = rankDrifts(circuit, readouts).map((d) => d.ref);
-  const all = new Set(order);
-  const before = outWith(all);
-  if (before.length === 0) return { refs: [], before, after: [], leftOut };
-  const tried = order.slice(0, MOST_TRIED);
-  for (let size = 1; size <= Math.min(MOST_TOGETHER, tried.length); size += 1) {
-    for (const set of combinations(tried, size)) {
-      const kept = new Set([...all].filter((ref) => !set.includes(ref)));
-      if (outWith(kept).length === 0) return { refs: set, before, after: [], leftOut };
-    }
-  }
-  const rest = outWith(new Set([...all].filter((ref) => !tried.includes(ref))));
-  return { refs: rest.length === 0 ? tried : null, before, after: rest, leftOut };
 }
 
 /** Combinations of a size, those of the first items first. */

@@ -30,7 +30,7 @@ export interface InCircuitReading {
   /** Ohm or farad; null for overload, of a capacitance meter for too little to read. */
   readonly value: number | null;
   /** Pin with the red lead; both ways when it is not known. */
-  readonly red?: string | undefined;
+  readonly red?: string | null | undefined;
   /** Controls stand as drawn; anywhere otherwise. */
   readonly isAsDrawn?: boolean;
 }
@@ -234,19 +234,20 @@ export function judgeInCircuit(circuit: Circuit, part: Part, reading: JudgedRead
     return cannotSay('a unit that is off reads nothing below zero: is it on, or charged?');
   const judge = (own: OwnValue) => verdictOn(circuit, part, marked, own);
   try {
-    const byLead = ownValuesByLead(circuit, part, { value, red: reading.red });
+    const { red, isAsDrawn = false } = reading;
+    const byLead = ownValuesByLead(circuit, part, { value, red, isAsDrawn });
     if (byLead === null) return plain;
     const found = judge(unionOf(byLead.map(({ own }) => own)));
     if (found.kind !== 'cannot say' || !isPossible(found.own!)) return found;
-    const verdicts = byLead.map(({ red, own }) => ({ red, verdict: judge(own) }));
+    const verdicts = byLead.map((each) => ({ red: each.red, verdict: judge(each.own) }));
     if (verdicts.length > 1 && verdicts.some(({ verdict }) => verdict.kind !== 'cannot say'))
       return {
         ...found,
         asks: 'red lead',
-        sentence: `${verdicts.map(({ red, verdict }) => `with the red lead at ${red} ${verdict.sentence}`).join('; ')}: red lead on which pin?`,
+        sentence: `${verdicts.map((each) => `with the red lead at ${each.red} ${each.verdict.sentence}`).join('; ')}: red lead on which pin?`,
       };
-    const drawn = judge(ownValueFrom(circuit, part, { value, red: reading.red, isAsDrawn: true })!);
-    if (drawn.kind !== 'cannot say')
+    const drawn = judge(ownValueFrom(circuit, part, { value, red, isAsDrawn: true })!);
+    if (!isAsDrawn && drawn.kind !== 'cannot say')
       return {
         ...found,
         asks: 'controls',

@@ -1,6 +1,7 @@
 export { assumptionsOf, checkUnit } from './check-unit.ts';
 export { checkRatings } from './ratings.ts';
-export { foundValue } from './found-value.ts';
+export { foundParams, foundValue } from './found-value.ts';
+export { judgeFound, readingsOfFound } from './judge-found.ts';
 export { healthOf, type Health, type ReadoutState } from './health.ts';
 export {
   judgeReading,
@@ -26,7 +27,7 @@ export {
   type PlainReading,
   type PlainVerdict,
 } from './judge-part.ts';
-export { rankDrifts, smallestReplacement, type Drift, type Replacement } from './harm.ts';
+export { weighDrifts, type Drift, type Replacement, type Weighed, type Weighing } from './harm.ts';
 export { ageingWords, technologyOf } from './ageing.ts';
 export { aspectNamed, aspectsOf, aspectText, bareAspect, judgeAspect, type Aspect } from './aspects.ts';
 export {

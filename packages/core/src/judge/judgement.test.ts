@@ -12,9 +12,8 @@ import {
   judgeOffset,
   judgeVoiceCoil,
   ownValueFrom,
-  rankDrifts,
   sistersOf,
-  smallestReplacement,
+  weighDrifts,
 } from './index.ts';
 
 const part = (circuit: Circuit, ref: string) => circuit.parts.find((p) => p.ref === ref)!;
@@ -123,7 +122,7 @@ describe('does it matter', () => {
 
   it('ranks drifts by what they do to the readouts, not by their size', () => {
     const drifted = withFound(circuit, { R1: 13_000, R3: 4_000_000, R2: 10_100 });
-    const ranked = rankDrifts(drifted, readouts);
+    const ranked = weighDrifts(drifted, readouts).drifts;
     expect(ranked.map((d) => [d.ref, d.advice])).toEqual([
       ['R1', 'replace'],
       ['R2', 'leave'],
@@ -135,13 +134,61 @@ describe('does it matter', () => {
 
   it('finds the fewest parts to make good, checked by recomputation', () => {
     const drifted = withFound(circuit, { R1: 13_000, R2: 10_400, R3: 4_000_000 });
-    expect(smallestReplacement(drifted, readouts)).toEqual({
+    expect(weighDrifts(drifted, readouts).replacement).toEqual({
       refs: ['R1'],
       before: ['mid'],
       after: [],
       leftOut: [],
     });
-    expect(smallestReplacement(withFound(circuit, { R3: 4e6 }), readouts).refs).toEqual([]);
+    expect(weighDrifts(withFound(circuit, { R3: 4e6 }), readouts).replacement.refs).toEqual([]);
+  });
+
+  it('sees what was read beside the value: series resistance, leakage, gain, contacts', () => {
+    const stage = circuitOf(
+      'G1 signal 1V 1kHz in 0\nSW1 switch in a\nR1 10k a b\nC1 100u polarised voltage=25 b c\nR2 1k c 0',
+    );
+    const wanted: Readout[] = [
+      {
+        id: 'gain',
+        name: 'Gain',
+        kind: 'gain',
+        from: 'in',
+        to: 'c',
+        frequencyHz: 1000,
+        want: { min: -21.5 },
+      },
+    ];
+    const beside = (ref: string, foundParams: Record<string, number>): Circuit => ({
+      ...stage,
+      parts: stage.parts.map((p) => (p.ref === ref ? { ...p, foundParams } : p)),
+    });
+    // A divider of 10k and 1k with 2k of series resistance: 1/13 instead of 1/11, by hand.
+    const { drifts, replacement } = weighDrifts(beside('C1', { esr: 2000 }), wanted);
+    expect(drifts[0]).toMatchObject({ ref: 'C1', advice: 'replace', readoutId: 'gain' });
+    expect(drifts[0]!.why).toMatch(/^ESR 2 kΩ, typical .*: alone it pushes Gain out of its range\.$/);
+    expect(replacement.refs).toEqual(['C1']);
+    expect(weighDrifts(beside('SW1', { contactOhm: 3000 }), wanted).replacement.refs).toEqual(['SW1']);
+    expect(weighDrifts(beside('C1', { esr: 0.1 }), wanted).drifts[0]).toMatchObject({ advice: 'leave' });
+  });
+
+  it('weighs what takes a run in time when it may, and names it when it may not', () => {
+    // A delay of RC ln(1/(1 - 5/10)) = 0.69 s at 1 s of time constant (textbook).
+    const timer = circuitOf('V1 10V vcc 0\nR1 10k 5% vcc a\nC1 100u polarised a 0');
+    const wanted: Readout[] = [
+      {
+        id: 'wait',
+        name: 'Wait',
+        kind: 'delay',
+        net: 'a',
+        thresholdV: 5,
+        want: { target: 0.69, within: 0.1 },
+      },
+    ];
+    const drifted = withFound(timer, { R1: 20_000 });
+    expect(weighDrifts(drifted, wanted).replacement).toMatchObject({ refs: [], leftOut: ['wait'] });
+    const { drifts, replacement } = weighDrifts(drifted, wanted, { includesSlow: true });
+    expect(replacement).toEqual({ refs: ['R1'], before: ['wait'], after: [], leftOut: [] });
+    expect(drifts[0]!.readoutId).toBe('wait');
   });
 
   it('brings every readout back on random drifts of random dividers', () => {
@@ -154,7 +201,7 @@ describe('does it matter', () => {
             R2: 10_000 * factors[1]!,
             R3: 1e6 * factors[2]!,
           });
-          const { refs } = smallestReplacement(drifted, readouts);
+          const { refs } = weighDrifts(drifted, readouts).replacement;
           expect(refs).not.toBeNull();
           const mended = {
             ...drifted,

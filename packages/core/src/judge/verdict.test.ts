@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Part } from '../circuit/index.ts';
-import { foundValue, judgeReading, severity } from './index.ts';
+import { foundParams, foundValue, judgeReading, readingsOfFound, severity } from './index.ts';
 
 const resistor = (marked: number, tolerance: number): Part => ({
   ref: 'R7',
@@ -83,5 +83,58 @@ describe('verdicts', () => {
     );
     expect([...order].sort((a, b) => b - a)).toEqual(order);
     expect(severity(undefined)).toBeLessThan(order.at(-1)!);
+  });
+});
+
+describe('a value from a change', () => {
+  const told = (value: number, low: number, high?: number) => ({
+    value,
+    condition: 'from a change' as const,
+    between: { low, ...(high === undefined ? {} : { high }) },
+  });
+
+  it('decides by twice its own error, either way, and otherwise says nothing of the part', () => {
+    const part = resistor(10_000, 0.1);
+    expect(judgeReading(part, told(14_000, 13_000, 15_000))).toMatchObject({ kind: 'high', isTrusted: true });
+    expect(judgeReading(part, told(10_000, 9_800, 10_200))).toMatchObject({ kind: 'in', isTrusted: true });
+    // 12k with 1k of error below reaches into the tolerance; with 0.4k it does not.
+    expect(judgeReading(part, told(12_000, 11_000, 15_000))).toMatchObject({
+      kind: 'cannot say',
+      isTrusted: false,
+      asks: 'leg',
+    });
+    expect(judgeReading(part, told(12_000, 11_600, 15_000)).kind).toBe('high');
+    expect(judgeReading(part, told(12_000, 0)).sentence).toContain('a change this small says nothing');
+    expect(judgeReading(part, told(4_000, 3_000, 5_000)).kind).toBe('low');
+  });
+
+  it('stands as found only where it decides', () => {
+    expect(foundValue(resistor(10_000, 0.1), [lifted(10_100), told(12_000, 11_000, 15_000)])).toBe(10_100);
+    expect(foundValue(resistor(10_000, 0.1), [lifted(10_100), told(14_000, 13_500, 14_500)])).toBe(14_000);
+  });
+});
+
+describe('what was read beside the value', () => {
+  it('stays with the part until it is read again, and can be written as readings once more', () => {
+    const readings = [
+      { ...lifted(20e-6), esr: 5 },
+      lifted(21e-6),
+      { ...lifted(1e-6), aspect: 'leakage' },
+      { ...lifted(2), aspect: 'esr' },
+    ];
+    const found = foundParams(electrolytic, readings);
+    expect(found).toEqual({ esr: 2, leakage: 25 / 1e-6 });
+    const again = readingsOfFound({ ...electrolytic, foundParams: found });
+    expect(foundParams(electrolytic, again)).toEqual(found);
+  });
+
+  it('is no value of the part, but for what leaves it none', () => {
+    expect(foundValue(electrolytic, [lifted(20e-6), { ...lifted('short'), aspect: 'leakage' }])).toBe(
+      'short',
+    );
+    expect(foundValue(electrolytic, [lifted(20e-6), { ...lifted(1e-3), aspect: 'leakage' }])).toBe(20e-6);
+    const coil: Part = { ref: 'L1', kind: 'inductor', pins: { a: 'x', b: '0' }, marked: 1e-3 };
+    expect(foundValue(coil, [{ ...lifted('open'), aspect: 'winding' }])).toBe('open');
+    expect(foundParams(coil, [{ ...lifted(4), aspect: 'winding' }])).toEqual({ dcr: 4 });
   });
 });

@@ -1,4 +1,4 @@
-import type { ReadingCondition } from '@halfsplit/contract';
+import type { Between, ReadingCondition } from '@halfsplit/contract';
 import {
   isPolarised,
   KINDS,
@@ -34,7 +34,11 @@ export interface JudgedReading {
   /** What was read when it is not the main value; see `aspectsOf`. */
   readonly aspect?: string | null | undefined;
   /** Pin that had the red lead, where it is known. */
-  readonly red?: string | undefined;
+  readonly red?: string | null | undefined;
+  /** All controls and switches stood as drawn. */
+  readonly isAsDrawn?: boolean | undefined;
+  /** Where the value lies, of one from a change: its standard deviation either way. */
+  readonly between?: Between | null | undefined;
   /** Series resistance of a capacitor read with it, ohm. */
   readonly esr?: number | null | undefined;
 }
@@ -82,6 +86,8 @@ export function judgeReading(part: Part, reading: JudgedReading): Verdict {
     );
   }
   const deviation = (value - marked) / marked;
+  if (reading.condition === 'from a change')
+    return judgeChange(part, { value, marked, ...(reading.between ? { between: reading.between } : {}) });
   const tolerance = usualTolerance(part);
   const canMislead = isCapacitance ? deviation > 0 : deviation < 0;
   const isBeyond = Math.abs(deviation) > tolerance * (1 + BORDER);
@@ -121,6 +127,37 @@ export function judgeReading(part: Part, reading: JudgedReading): Verdict {
     );
   }
   return verdict('in', deviation, `within ${percent(tolerance)}`, true);
+}
+
+/** A change convicts or clears where this many standard deviations of it lie on one side of the tolerance's limit. */
+const SURE_SIGMAS = 2;
+
+/** A value that a change told, by its own error: it decides only where all that it may be lies on one side. */
+function judgeChange(
+  part: Part,
+  { value, marked, between }: { readonly value: number; readonly marked: number; readonly between?: Between },
+): Verdict {
+  const { low: below, high: above } = between ?? { low: value };
+  const low = Math.max(0, value - SURE_SIGMAS * (value - below));
+  const high = above === undefined ? Number.POSITIVE_INFINITY : value + SURE_SIGMAS * (above - value);
+  const tolerance = usualTolerance(part);
+  const [least, most] = [marked * (1 - tolerance), marked * (1 + tolerance)];
+  const deviation = (value - marked) / marked;
+  const text = (size: number) => formatQuantity(size, unitOf(part), { digits: 3 });
+  const range =
+    low <= 0 && !Number.isFinite(high)
+      ? 'a change this small says nothing of it'
+      : !Number.isFinite(high)
+        ? `from a change it is above ${text(low)}`
+        : low <= 0
+          ? `from a change it is below ${text(high)}`
+          : `from a change it is between ${text(low)} and ${text(high)}`;
+  if (low > most) return verdict('high', deviation, `${range}: above its ${percent(tolerance)}`, true);
+  if (high < least) return verdict('low', deviation, `${range}: below its ${percent(tolerance)}`, true);
+  if (low >= least && high <= most)
+    return verdict('in', deviation, `${range}, within ${percent(tolerance)}`, true);
+  const asked = verdict('cannot say', deviation, `${range}: lift a leg to know`, false);
+  return { ...asked, asks: 'leg' };
 }
 
 const unitOf = (part: Part) => QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'];

@@ -65,6 +65,9 @@ describe('a table of readings', () => {
           readoutId: null,
           esr: i % 2 === 0 ? null : 1.5,
           aspect: null,
+          red: null,
+          isAsDrawn: false,
+          between: null,
           takenAt: '2026-01-01T00:00:00.000Z',
           withdrawn: false,
         }));

@@ -1,4 +1,9 @@
-import type { ReadingCondition, UnitResource } from '@halfsplit/contract';
+import {
+  READING_CONDITIONS,
+  type Between,
+  type ReadingCondition,
+  type UnitResource,
+} from '@halfsplit/contract';
 import Papa from 'papaparse';
 import { KINDS, type Part } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
@@ -16,6 +21,10 @@ export const READING_COLUMNS = [
   'withdrawn',
   'esr',
   'aspect',
+  'red',
+  'as_drawn',
+  'low',
+  'high',
 ] as const;
 const LARGEST_CSV = 2_000_000;
 const MOST_PROBLEMS = 20;
@@ -31,6 +40,11 @@ export interface ReadingRow {
   readonly esr?: number;
   /** What was read beside the main value; see `aspectsOf`. */
   readonly aspect?: string;
+  /** Pin that had the red lead. */
+  readonly red?: string;
+  readonly isAsDrawn?: true;
+  /** Where it lies, of a value from a change. */
+  readonly between?: Between;
 }
 
 export interface ReadingsCsv {
@@ -65,6 +79,10 @@ export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
     withdrawn: hasHead ? head.indexOf('withdrawn') : -1,
     esr: hasHead ? head.indexOf('esr') : -1,
     aspect: hasHead ? head.indexOf('aspect') : -1,
+    red: hasHead ? head.indexOf('red') : -1,
+    asDrawn: hasHead ? head.indexOf('as_drawn') : -1,
+    low: hasHead ? head.indexOf('low') : -1,
+    high: hasHead ? head.indexOf('high') : -1,
   };
   const rows: ReadingRow[] = [];
   const problems: Problem[] = [];
@@ -91,19 +109,47 @@ export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
       problems.push(bad(line, `"${cell(columns.value)}" is not a reading of ${part.ref}`));
       return;
     }
+    const condition = conditionIn(cell(columns.condition));
+    if (condition === null) {
+      problems.push(bad(line, `"${cell(columns.condition)}" is none of ${READING_CONDITIONS.join(', ')}`));
+      return;
+    }
+    const [low, high] = [columns.low, columns.high].map((c) => valueIn(cell(c), '', quantity));
+    const isChange = condition === 'from a change';
+    if (isChange && typeof low !== 'number') {
+      problems.push(bad(line, `a value of ${part.ref} from a change needs its lower end in "low"`));
+      return;
+    }
+    const red = cell(columns.red);
+    if (red !== '' && !Object.hasOwn(part.pins, red)) {
+      problems.push(bad(line, `${part.ref} has no pin ${red}`));
+      return;
+    }
     const instrument = cell(columns.instrument);
     const esr = valueIn(cell(columns.esr), '', 'resistor');
     rows.push({
       line,
       ref: part.ref,
       value,
-      condition: /in circuit/i.test(cell(columns.condition)) ? 'in circuit' : 'leg lifted',
+      condition,
       ...(instrument === '' ? {} : { instrument: instrument.slice(0, 80) }),
       ...(typeof esr === 'number' ? { esr } : {}),
       ...(aspect ? { aspect: aspect.id } : {}),
+      ...(red === '' ? {} : { red }),
+      ...(cell(columns.asDrawn).toLowerCase() === 'yes' ? { isAsDrawn: true as const } : {}),
+      ...(isChange && typeof low === 'number'
+        ? { between: { low, ...(typeof high === 'number' ? { high } : {}) } }
+        : {}),
     });
   });
   return { rows, problems: problems.slice(0, MOST_PROBLEMS) };
+}
+
+/** An empty cell is a leg lifted; null for a word that is no condition. */
+function conditionIn(text: string): ReadingCondition | null {
+  const word = text.toLowerCase();
+  if (word === '' || word === 'lifted') return 'leg lifted';
+  return READING_CONDITIONS.find((c) => c === word) ?? null;
 }
 
 /** Semicolons and tabs are separators where they stand in the first line; commas otherwise. */
@@ -160,6 +206,10 @@ export function writeReadingsCsv(unit: UnitResource): string {
         withdrawn: r.withdrawn ? 'yes' : '',
         esr: r.esr ?? '',
         aspect: r.aspect ?? '',
+        red: r.red ?? '',
+        as_drawn: r.isAsDrawn ? 'yes' : '',
+        low: r.between?.low ?? '',
+        high: r.between?.high ?? '',
       },
     ];
   });

@@ -2,7 +2,7 @@ import type { ReadingResource, UnitResource } from '@halfsplit/contract';
 import type { LayerValue, Part, UnitDocument } from '../circuit/index.ts';
 import type { Problem } from '../errors.ts';
 import { readModel, readPart, readReadout } from '../formats/index.ts';
-import { foundValue } from '../judge/index.ts';
+import { foundParams, foundValue } from '../judge/index.ts';
 
 /** Readings of one part or readout that still count, oldest first. */
 export function readingsOf(
@@ -35,8 +35,14 @@ export function documentFromResource(unit: UnitResource, problems: Problem[] = [
   const byPart = readingsByPart(unit);
   const parts = unit.parts.map(({ id, part }): Part => {
     const plain = readPart(part, part.ref, problems);
-    const found: LayerValue = foundValue(plain, byPart.get(id) ?? []);
-    return found === null ? plain : { ...plain, found };
+    const readings = byPart.get(id) ?? [];
+    const found: LayerValue = foundValue(plain, readings);
+    const beside = foundParams(plain, readings);
+    return {
+      ...plain,
+      ...(found === null ? {} : { found }),
+      ...(Object.keys(beside).length > 0 ? { foundParams: beside } : {}),
+    };
   });
   const files = unit.readouts.map((r) => r.readout);
   const models = unit.models.map((m) => readModel(m, `Model ${m.name}`, problems));

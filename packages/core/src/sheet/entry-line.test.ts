@@ -34,6 +34,19 @@ describe('one field for everything', () => {
     expect(read('R7 0')).toEqual({ kind: 'part', ref: 'R7', value: 'short' });
   });
 
+  it('takes how a part was read, in any order, and a series resistance by itself', () => {
+    expect(read('R7 62k red b as drawn in circuit')).toEqual({
+      kind: 'part',
+      ref: 'R7',
+      value: 62_000,
+      red: 'b',
+      isAsDrawn: true,
+      condition: 'in circuit',
+    });
+    expect(read('C3 esr 8')).toEqual({ kind: 'part', ref: 'C3', aspect: 'esr', value: 8 });
+    expect(read('R7 62k red e')).toBe('R7 has no pin e for the red lead; it has a, b.');
+  });
+
   it('takes voltages at pins, nets and points, what is heard, and readouts', () => {
     expect(read('Q2c 4.1V')).toEqual({ kind: 'voltage', at: 'c', net: 'c', value: 4.1, unit: 'V' });
     expect(read('vcc 8.9')).toEqual({ kind: 'voltage', at: 'vcc', net: 'vcc', value: 8.9, unit: 'V' });

@@ -15,6 +15,10 @@ export type Entry =
       readonly aspect?: string;
       readonly esr?: number;
       readonly condition?: 'in circuit' | 'leg lifted';
+      /** Pin that had the red lead. */
+      readonly red?: string;
+      /** All controls stood as drawn. */
+      readonly isAsDrawn?: true;
     }
   /** A voltage at a net, a test point, or a pin of a part: direct, of a tone (rms), or of a ripple (peak to peak). */
   | {
@@ -51,7 +55,7 @@ const bad = (detail: string, ref?: string): EntryResult => ({
 });
 
 /**
- * Reads one line of the entry field: `R7 62k`, `C3 3.9u esr 8`, `R7 62k in circuit`, `Q2 be 0.65V`, `C3 leak 2uA`, `Q2c 4.1V` (a pin of a part), `vcc 11.9V`,
+ * Reads one line of the entry field: `R7 62k`, `C3 3.9u esr 8`, `C3 esr 8`, `R7 62k in circuit`, `R7 62k red b as drawn`, `Q2 be 0.65V`, `C3 leak 2uA`, `Q2c 4.1V` (a pin of a part), `vcc 11.9V`,
  * `TP5 hum`, `TP5 4.1V`, `offset 12mV` (a readout by its id or name). Units follow from what it is of.
  */
 export function parseEntry(line: string, document: UnitDocument): EntryResult {
@@ -103,14 +107,46 @@ function pinNamed(word: string, { circuit }: UnitDocument): { net: string } | un
   return undefined;
 }
 
+/** How a part was read, as far as the line says it. */
+interface How {
+  condition?: 'in circuit' | 'leg lifted';
+  red?: string;
+  isAsDrawn?: true;
+}
+
+/** Takes from the end of a line how it was read: `in circuit`, `lifted`, `red b`, `as drawn`, in any order. */
+function takeHow(part: Part, rest: string[]): How | { readonly wrong: string } {
+  const how: How = {};
+  for (;;) {
+    const tail = rest.slice(-2).join(' ').toLowerCase();
+    if (tail === 'in circuit' || tail === 'leg lifted') {
+      how.condition = tail;
+      rest.splice(-2);
+    } else if (tail === 'as drawn') {
+      how.isAsDrawn = true;
+      rest.splice(-2);
+    } else if (rest.at(-1)?.toLowerCase() === 'lifted') {
+      how.condition = 'leg lifted';
+      rest.pop();
+    } else if (rest.length > 1 && rest.at(-2)!.toLowerCase() === 'red') {
+      const named = rest.at(-1)!.toLowerCase();
+      const pin = Object.keys(part.pins).find((name) => name.toLowerCase() === named);
+      if (pin === undefined)
+        return {
+          wrong: `${part.ref} has no pin ${named} for the red lead; it has ${Object.keys(part.pins).join(', ')}.`,
+        };
+      how.red = pin;
+      rest.splice(-2);
+    } else return how;
+  }
+}
+
 function partEntry(part: Part, words: readonly string[]): EntryResult {
   const rest = [...words];
-  const tail = rest.join(' ').toLowerCase();
-  let condition: 'in circuit' | 'leg lifted' | undefined;
-  if (/\bin circuit$/.test(tail)) [condition] = ['in circuit' as const, rest.splice(-2)];
-  else if (/\b(leg )?lifted$/.test(tail))
-    [condition] = ['leg lifted' as const, rest.splice(/leg lifted$/.test(tail) ? -2 : -1)];
-  const esrAt = rest.findIndex((w) => w.toLowerCase() === 'esr');
+  const how = takeHow(part, rest);
+  if ('wrong' in how) return bad(how.wrong, part.ref);
+  // Alone it is a reading of its own; after a value it goes with that.
+  const esrAt = rest.findIndex((w, i) => i > 0 && w.toLowerCase() === 'esr');
   let esr: number | undefined;
   if (esrAt >= 0) {
     const parsed = parseValue(rest.slice(esrAt + 1).join(' '), { kind: 'resistor', purpose: 'reading' });
@@ -120,11 +156,10 @@ function partEntry(part: Part, words: readonly string[]): EntryResult {
   }
   const aspect = aspectIn(part, rest) ?? bareAspect(part);
   const word = rest.join(' ').trim();
-  if (aspect?.isWordAlone && word === '')
-    return { ok: true, entry: aspectEntry(part, aspect, 'open', condition) };
+  if (aspect?.isWordAlone && word === '') return { ok: true, entry: aspectEntry(part, aspect, 'open', how) };
   if (word === '') return bad(`${part.ref}: the reading is missing.`, part.ref);
-  if (aspect) return readAspect(part, aspect, word, condition);
-  const more = { ...(esr === undefined ? {} : { esr }), ...(condition === undefined ? {} : { condition }) };
+  if (aspect) return readAspect(part, aspect, word, how);
+  const more = { ...(esr === undefined ? {} : { esr }), ...how };
   if (OPEN_WORDS.includes(word.toLowerCase()))
     return { ok: true, entry: { kind: 'part', ref: part.ref, value: 'open', ...more } };
   if (SHORT_WORDS.includes(word.toLowerCase()))
@@ -147,8 +182,6 @@ function partEntry(part: Part, words: readonly string[]): EntryResult {
   return { ok: true, entry: { kind: 'part', ref: part.ref, value: value === 0 ? 'short' : value, ...more } };
 }
 
-type LineCondition = 'in circuit' | 'leg lifted' | undefined;
-
 /** What beside the main value the line begins with, and takes the word away: `be`, `b-e`, `gain`, `leak`. */
 function aspectIn(part: Part, words: string[]): Aspect | null {
   const first = words[0]?.toLowerCase();
@@ -157,30 +190,25 @@ function aspectIn(part: Part, words: string[]): Aspect | null {
   return aspect ?? null;
 }
 
-function aspectEntry(
-  part: Part,
-  aspect: Aspect,
-  value: number | 'open' | 'short',
-  condition: LineCondition,
-): Entry {
+function aspectEntry(part: Part, aspect: Aspect, value: number | 'open' | 'short', how: How): Entry {
   return {
     kind: 'part',
     ref: part.ref,
     aspect: aspect.id,
     value,
-    ...(condition === undefined ? {} : { condition }),
+    ...how,
   };
 }
 
-function readAspect(part: Part, aspect: Aspect, word: string, condition: LineCondition): EntryResult {
+function readAspect(part: Part, aspect: Aspect, word: string, how: How): EntryResult {
   const lower = word.toLowerCase();
-  if (OPEN_WORDS.includes(lower)) return { ok: true, entry: aspectEntry(part, aspect, 'open', condition) };
-  if (SHORT_WORDS.includes(lower)) return { ok: true, entry: aspectEntry(part, aspect, 'short', condition) };
+  if (OPEN_WORDS.includes(lower)) return { ok: true, entry: aspectEntry(part, aspect, 'open', how) };
+  if (SHORT_WORDS.includes(lower)) return { ok: true, entry: aspectEntry(part, aspect, 'short', how) };
   const parsed = parseValue(word, { kind: aspect.quantity, purpose: 'reading' });
   if (!parsed.ok) return bad(`${part.ref} ${aspect.words[0]}: ${parsed.problem.message}`, part.ref);
   const { value } = parsed.readings[0];
   if (!(value >= 0)) return bad(`${part.ref}: a reading of a part is not below zero.`, part.ref);
-  return { ok: true, entry: aspectEntry(part, aspect, value, condition) };
+  return { ok: true, entry: aspectEntry(part, aspect, value, how) };
 }
 
 const TONE_WORDS = /^(?:level|tone)\s+|\s*(?:rms|ac)$/i;

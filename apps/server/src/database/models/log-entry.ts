@@ -11,6 +11,7 @@ export type Inverse =
   | { readonly op: 'set-part'; readonly id: string; readonly values: Record<string, unknown> }
   | { readonly op: 'set-part-removed'; readonly id: string; readonly removed: boolean }
   | { readonly op: 'withdraw-reading'; readonly id: string }
+  | { readonly op: 'set-reading'; readonly id: string; readonly values: Record<string, unknown> }
   | { readonly op: 'set-readout'; readonly id: string; readonly values: Record<string, unknown> }
   | { readonly op: 'set-readout-removed'; readonly id: string; readonly removed: boolean }
   | { readonly op: 'withdraw-evidence'; readonly id: string; readonly withdrawn: boolean }

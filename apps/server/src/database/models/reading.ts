@@ -6,9 +6,9 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { ReadingCondition } from '@halfsplit/contract';
+import type { Between, ReadingCondition } from '@halfsplit/contract';
 
-/** A reading of a part or of a readout. Never changed but for being withdrawn. */
+/** A reading of a part or of a readout. Never changed but for being withdrawn, and for what is told later of how it was read. */
 export class ReadingModel extends Model<
   InferAttributes<ReadingModel>,
   InferCreationAttributes<ReadingModel>
@@ -22,6 +22,9 @@ export class ReadingModel extends Model<
   declare instrument: string | null;
   declare esr: CreationOptional<number | null>;
   declare aspect: CreationOptional<string | null>;
+  declare red: CreationOptional<string | null>;
+  declare isAsDrawn: CreationOptional<boolean>;
+  declare between: CreationOptional<Between | null>;
   declare takenAt: Date;
   declare withdrawnAt: Date | null;
 }
@@ -38,6 +41,9 @@ export function defineReading(sequelize: Sequelize): void {
       instrument: DataTypes.TEXT,
       esr: DataTypes.DOUBLE,
       aspect: DataTypes.TEXT,
+      red: DataTypes.TEXT,
+      isAsDrawn: { type: DataTypes.BOOLEAN, defaultValue: false },
+      between: DataTypes.JSONB,
       takenAt: DataTypes.DATE,
       withdrawnAt: DataTypes.DATE,
     },

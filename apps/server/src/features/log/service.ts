@@ -44,6 +44,9 @@ async function apply(unit: UnitModel, inverse: Inverse, transaction: Transaction
     case 'withdraw-reading':
       await ReadingModel.update({ withdrawnAt: new Date() }, { where: { id: inverse.id }, transaction });
       return;
+    case 'set-reading':
+      await ReadingModel.update(inverse.values, { where: { id: inverse.id }, transaction });
+      return;
     case 'set-readout': {
       const row = await ReadoutModel.findByPk(inverse.id, { transaction });
       await row?.update({ ...inverse.values, version: row.version + 1 }, { transaction });

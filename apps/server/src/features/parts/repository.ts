@@ -5,7 +5,7 @@ import { PartModel } from '../../database/models/index.ts';
 
 /** A part of a unit file, or of a request, as the columns of its row. */
 export function columnsOf(part: SheetPart) {
-  const { ref, kind, pins, marked, planned, proven, found: _found, ...extra } = part;
+  const { ref, kind, pins, marked, planned, proven, found: _found, foundParams: _beside, ...extra } = part;
   return { ref, kind, pins, marked: marked ?? null, planned: planned ?? null, proven: proven ?? null, extra };
 }
 

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { createReadingSchema } from '@halfsplit/contract';
+import type { AmendReading, createReadingSchema } from '@halfsplit/contract';
 import {
   aspectNamed,
   aspectsOf,
@@ -21,6 +21,7 @@ import type { z } from 'zod';
 import { ReadingModel, ReadoutModel, type UnitModel } from '../../database/models/index.ts';
 import { invalid, notFound } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
+import { findPart } from '../parts/repository.ts';
 import { partAtVersion } from '../parts/service.ts';
 import { partFromRow } from '../units/repository.ts';
 
@@ -35,7 +36,9 @@ export async function addReading(
   const summary = request.partId
     ? await describePartReading(unit, request.partId, request, transaction)
     : await describeReadoutReading(unit, request.readoutId!, request, transaction);
-  const id = randomUUID();
+  const id = request.id ?? randomUUID();
+  if (request.id !== undefined && (await ReadingModel.findByPk(id, { transaction })))
+    throw invalid(`There is a reading ${id} already.`, 'Give a new reading an id of its own.');
   await ReadingModel.create(
     {
       id,
@@ -47,12 +50,51 @@ export async function addReading(
       instrument: request.instrument ?? null,
       esr: request.esr ?? null,
       aspect: request.aspect ?? null,
+      red: request.red ?? null,
+      isAsDrawn: request.isAsDrawn,
+      between: request.between ?? null,
       takenAt: new Date(),
       withdrawnAt: null,
     },
     { transaction },
   );
   await appendLog(unit, { kind: 'reading', summary, inverse: [{ op: 'withdraw-reading', id }] }, transaction);
+}
+
+/** Tells of a reading what was not known when it was typed: the red lead, that the controls stood as drawn. Throws 404, 422. */
+export async function amendReading(
+  unit: UnitModel,
+  id: string,
+  told: AmendReading,
+  transaction: Transaction,
+): Promise<void> {
+  const row = await ReadingModel.findOne({ where: { id, unitId: unit.id, withdrawnAt: null }, transaction });
+  const part = row?.partId ? await findPart(unit.id, row.partId, transaction) : null;
+  if (!row || !part) throw notFound('reading', id);
+  const { ref, pins } = part;
+  const { red, isAsDrawn } = told;
+  if (red !== undefined && !Object.hasOwn(pins, red))
+    throw invalid(`${ref} has no pin ${red}.`, `It has ${Object.keys(pins).join(', ')}.`);
+  const before = { red: row.red, isAsDrawn: row.isAsDrawn };
+  await row.update(
+    {
+      ...(red === undefined ? {} : { red }),
+      ...(isAsDrawn === undefined ? {} : { isAsDrawn }),
+    },
+    { transaction },
+  );
+  const words = [
+    ...(red === undefined ? [] : [`the red lead was on pin ${red}`]),
+    ...(isAsDrawn === undefined
+      ? []
+      : [`the controls ${isAsDrawn ? 'stood as drawn' : 'may have stood anywhere'}`]),
+  ];
+  const inverse = [{ op: 'set-reading' as const, id, values: before }];
+  await appendLog(
+    unit,
+    { kind: 'reading', summary: `Of the reading of ${ref}: ${words.join(', ')}.`, inverse },
+    transaction,
+  );
 }
 
 async function describePartReading(
@@ -75,13 +117,19 @@ async function describePartReading(
   return readingSummary(part, request, unit);
 }
 
+const HOW = {
+  'in circuit': 'in circuit',
+  'leg lifted': 'with a leg lifted',
+  'from a change': 'by what a known part changed',
+} as const;
+
 /** The sentence of the log for a reading of a part. */
 export function readingSummary(
   part: Part,
   reading: JudgedReading,
   around: Pick<UnitModel, 'ground' | 'models'> = { ground: '0', models: [] },
 ): string {
-  const how = reading.condition === 'in circuit' ? 'in circuit' : 'with a leg lifted';
+  const how = HOW[reading.condition];
   if (reading.aspect) {
     const circuit = { ground: around.ground, parts: [part], models: around.models };
     const { sentence } = judgeAspect(circuit, part, reading.aspect, { ...reading, condition: 'leg lifted' });

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
-import type { EvidenceData, FilePhoto, UnitResource } from '@halfsplit/contract';
+import type { EvidenceData, FilePhoto, FileReading } from '@halfsplit/contract';
 import {
+  readingsOfFound,
   readUnitFile,
   unitDocumentFrom,
   writeUnitFile,
@@ -23,19 +24,6 @@ import { picturesOf } from '../photos/repository.ts';
 import { insertPhoto } from '../photos/service.ts';
 import { insertUnit, findUnit, loadUnit } from './repository.ts';
 import { blankUnit } from './service.ts';
-
-/** A reading or note as an exported file keeps it, beyond what the format itself says. */
-interface FileReading {
-  readonly ref?: string;
-  readonly readout?: string;
-  readonly value: number | 'open' | 'short';
-  readonly condition: ReadingModel['condition'];
-  readonly instrument?: string | null;
-  readonly esr?: number | null;
-  readonly aspect?: string | null;
-  readonly takenAt: string;
-  readonly withdrawn?: boolean;
-}
 
 /** Reads the text of a unit file and puts the unit on the bench. Throws 422 with every problem found. */
 export async function importUnit(text: string, transaction: Transaction): Promise<UnitModel> {
@@ -68,7 +56,6 @@ export async function insertDocument(document: UnitDocument, transaction: Transa
   } = document;
   const { name, kind, hazards, hazardNotes, notes, ...unitExtra } = described;
   const { ground, parts, models, ...circuitExtra } = circuit;
-  const nudges = (drawing as { nudges?: UnitResource['nudges'] } | undefined)?.nudges ?? {};
   const unit = await insertUnit(
     {
       ...blankUnit(),
@@ -79,7 +66,7 @@ export async function insertDocument(document: UnitDocument, transaction: Transa
       settings: (settings ?? []).map((s) => ({ ...s, controls: { ...s.controls } })),
       notes: notes ?? '',
       ground,
-      nudges,
+      nudges: drawing?.nudges ?? {},
       models: [...(models ?? [])],
       path: path ?? null,
       intake: intake ?? {},
@@ -124,17 +111,22 @@ export async function insertDocument(document: UnitDocument, transaction: Transa
   return unit;
 }
 
-/** The history of readings when the file has one, otherwise its found values as readings of now. */
-function fileReadings(readings: unknown, parts: readonly Part[]): FileReading[] {
-  if (Array.isArray(readings))
-    return readings.filter((r): r is FileReading => typeof r === 'object' && r !== null);
-  return parts.flatMap((p) =>
-    p.found === null || p.found === undefined
-      ? []
-      : [{ ref: p.ref, value: p.found, condition: 'leg lifted' as const, takenAt: new Date().toISOString() }],
+/** The history of readings when the file has one, otherwise what it says was found, as readings of now. */
+function fileReadings(readings: UnitDocument['readings'], parts: readonly Part[]): readonly FileReading[] {
+  if (readings) return readings;
+  const takenAt = new Date().toISOString();
+  return parts.flatMap((part) =>
+    readingsOfFound(part).map(({ value, aspect }) => ({
+      ref: part.ref,
+      value,
+      condition: 'leg lifted' as const,
+      ...(aspect ? { aspect } : {}),
+      takenAt,
+    })),
   );
 }
 
+/** Readings as a file has them; one of a part or readout that the file does not have is refused. */
 async function insertReadings(
   unitId: string,
   ids: ReadonlyMap<string, string>,
@@ -142,30 +134,33 @@ async function insertReadings(
   readings: readonly FileReading[],
   transaction: Transaction,
 ): Promise<void> {
-  for (const r of readings) {
-    const partId = r.ref === undefined ? null : (ids.get(r.ref) ?? null);
-    const readoutId = r.readout === undefined ? null : (readoutIds.get(r.readout) ?? null);
-    const isValue =
-      typeof r.value === 'number' ? Number.isFinite(r.value) : r.value === 'open' || r.value === 'short';
+  const rows = readings.map((r, i) => {
+    const partId = r.ref === undefined ? null : ids.get(r.ref);
+    const readoutId = r.readout === undefined ? null : readoutIds.get(r.readout);
+    if (partId === undefined || readoutId === undefined)
+      throw invalid(
+        `The file is no valid unit file: readings[${i}] is of "${r.ref ?? r.readout}", which it does not have.`,
+        'Correct the name, or leave the reading out.',
+      );
     const takenAt = new Date(r.takenAt);
-    if ((partId === null) === (readoutId === null) || !isValue || Number.isNaN(takenAt.getTime())) continue;
-    await ReadingModel.create(
-      {
-        id: randomUUID(),
-        unitId,
-        partId,
-        readoutId,
-        value: r.value,
-        condition: r.condition === 'in circuit' ? 'in circuit' : 'leg lifted',
-        instrument: r.instrument ?? null,
-        esr: typeof r.esr === 'number' && r.esr > 0 ? r.esr : null,
-        aspect: typeof r.aspect === 'string' && r.aspect !== '' ? r.aspect.slice(0, 16) : null,
-        takenAt,
-        withdrawnAt: r.withdrawn === true ? takenAt : null,
-      },
-      { transaction },
-    );
-  }
+    return {
+      id: randomUUID(),
+      unitId,
+      partId,
+      readoutId,
+      value: r.value,
+      condition: r.condition,
+      instrument: r.instrument ?? null,
+      esr: r.esr ?? null,
+      aspect: r.aspect ?? null,
+      red: r.red ?? null,
+      isAsDrawn: r.isAsDrawn ?? false,
+      between: r.between ?? null,
+      takenAt,
+      withdrawnAt: r.withdrawn === true ? takenAt : null,
+    };
+  });
+  await ReadingModel.bulkCreate(rows, { transaction });
 }
 
 async function insertEvidence(
@@ -186,14 +181,9 @@ async function insertEvidence(
   }
 }
 
-async function insertLog(unit: UnitModel, log: unknown, transaction: Transaction): Promise<void> {
-  if (!Array.isArray(log)) return;
-  for (const entry of log as Record<string, unknown>[]) {
-    const at = new Date(String(entry.at));
-    const { summary } = entry;
-    if (typeof summary !== 'string' || Number.isNaN(at.getTime())) continue;
-    await appendLog(unit, { kind: String(entry.kind ?? 'note'), summary, at }, transaction);
-  }
+async function insertLog(unit: UnitModel, log: UnitDocument['log'], transaction: Transaction): Promise<void> {
+  for (const { at, kind, summary } of log ?? [])
+    await appendLog(unit, { kind, summary, at: new Date(at) }, transaction);
 }
 
 /** Room for photos in a file of at most 10 MB, characters of base64. */
@@ -233,7 +223,7 @@ export async function exportUnit(id: string): Promise<{ text: string; name: stri
       const ref = r.partId === null ? undefined : refs.get(r.partId);
       const readout = r.readoutId === null ? undefined : readoutIds.get(r.readoutId);
       if (ref === undefined && readout === undefined) return [];
-      const { value, condition, instrument, esr, aspect, takenAt, withdrawn } = r;
+      const { value, condition, instrument, esr, aspect, red, isAsDrawn, between, takenAt, withdrawn } = r;
       return [
         {
           ...(ref ? { ref } : { readout: readout! }),
@@ -242,6 +232,9 @@ export async function exportUnit(id: string): Promise<{ text: string; name: stri
           instrument,
           ...(esr === null ? {} : { esr }),
           ...(aspect === null ? {} : { aspect }),
+          ...(red === null ? {} : { red }),
+          ...(isAsDrawn ? { isAsDrawn } : {}),
+          ...(between === null ? {} : { between }),
           takenAt,
           withdrawn,
         },

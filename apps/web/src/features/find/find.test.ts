@@ -70,6 +70,9 @@ describe('what a search among parts can use', () => {
     value,
     condition,
     aspect: null,
+    red: null,
+    isAsDrawn: false,
+    between: null,
     withdrawn: false,
   });
   const document = {

@@ -89,8 +89,11 @@ export function FromChangeDialog({ onClose }: { onClose: () => void }) {
         partId: resource.id,
         seen: resource.version,
         value: found.value,
-        condition: 'leg lifted',
-        instrument: `from a change, ±${errorPercent(found)} %`,
+        condition: 'from a change',
+        between: {
+          low: Math.max(0, found.low),
+          ...(Number.isFinite(found.high) ? { high: found.high } : {}),
+        },
         takenAt: new Date().toISOString(),
       });
     onClose();
@@ -153,8 +156,6 @@ export function FromChangeDialog({ onClose }: { onClose: () => void }) {
 
 /** An error that reaches so many times further to one side is said as two ends. */
 const LOPSIDED = 1.2;
-
-const errorPercent = ({ sigma, value }: ValueFromChange) => Number(((100 * sigma) / value).toPrecision(2));
 
 function answerWords(
   found: ValueFromChange | null,

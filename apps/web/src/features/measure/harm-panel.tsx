@@ -1,15 +1,13 @@
-import { batchSuspects, formatPlain, markedNumber, type Drift } from '@halfsplit/core';
+import { batchSuspects, formatPlain, markedNumber, type Drift, type Weighed } from '@halfsplit/core';
 import { Button } from 'antd';
 import { useUnitContext } from '../../app/unit-context.tsx';
-import { useHarm } from '../../compute/use-measuring.ts';
 import { ToneMark } from '../../ui/marks.tsx';
 
 const TONES = { replace: 'out', watch: 'edge', leave: 'in' } as const;
 
 /** Every drift by what it does, the fewest parts to make good, and the sisters of a bad one. */
-export function HarmPanel() {
+export function HarmPanel({ harm }: { harm: Weighed | null }) {
   const { unit, document, change, selectedRef, selectRef } = useUnitContext();
-  const harm = useHarm(document);
   if (!harm) return <p className="hs-empty-words">Weighing the drifts…</p>;
   const { drifts, replacement } = harm;
   if (drifts.length === 0)
@@ -43,12 +41,13 @@ export function HarmPanel() {
           leftOut.length === 0 ? (
             'Every readout is in its range; nothing has to be replaced.'
           ) : (
-            `Every readout that was looked at is in its range; not looked at: ${leftOut.join(', ')}.`
+            `Every readout that was looked at is in its range; still being computed: ${leftOut.join(', ')}.`
           )
         ) : (
           <>
             Replace <strong className="hs-mono">{replacement.refs.join(', ')}</strong>: that alone brings
-            every readout {leftOut.length === 0 ? '' : `but ${leftOut.join(', ')} `}back in range.{' '}
+            every readout back in range
+            {leftOut.length === 0 ? '' : `; still being computed: ${leftOut.join(', ')}`}.{' '}
             <Button size="small" type="primary" onClick={() => plan(replacement.refs!)}>
               Plan it
             </Button>

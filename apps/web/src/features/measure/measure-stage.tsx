@@ -9,6 +9,7 @@ import { HarmPanel } from './harm-panel.tsx';
 import { BoardPanel } from './board-panel.tsx';
 import { MoreMenu } from './more-menu.tsx';
 import { valueWords } from './part-words.ts';
+import { QuestionLine } from './question-line.tsx';
 import { ReadingField } from './reading-field.tsx';
 import { ReadingsTable } from './readings-table.tsx';
 import { ORDERS, repeated, type MeasuredPart, type Order } from './run.ts';
@@ -103,6 +104,7 @@ function MeasuringRun({ run }: { run: ReturnType<typeof useRun> }) {
           onEnter={run.enter}
           onSkip={run.skip}
           onStep={run.step}
+          onAnswer={run.question ? run.answer : undefined}
         />
       )}
       {run.last && (
@@ -111,6 +113,7 @@ function MeasuringRun({ run }: { run: ReturnType<typeof useRun> }) {
           {run.last.aspect === null && <Again measured={run.last.measured} />}
         </p>
       )}
+      {run.question && <QuestionLine question={run.question} onAnswer={run.answer} />}
       {run.told !== null && (
         <p className="hs-last-verdict" role="status">
           {run.told.tone && <ToneMark tone={run.told.tone} />} {run.told.sentence}
@@ -132,7 +135,7 @@ function MeasuringRun({ run }: { run: ReturnType<typeof useRun> }) {
           onSelect={selectRef}
         />
       )}
-      {view === 'Does it matter' && <HarmPanel />}
+      {view === 'Does it matter' && <HarmPanel harm={run.harm} />}
       {view === 'Voltages' && <Voltages onChoose={(net) => run.type(`${net} `)} />}
     </section>
   );

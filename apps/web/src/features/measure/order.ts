@@ -1,6 +1,6 @@
 import type { UnitResource } from '@halfsplit/contract';
-import { isPolarised, readingsByPart } from '@halfsplit/core';
-import type { Harm, JudgeRequest } from '../../compute/measuring.ts';
+import { foundParams, isPolarised, readingsByPart, readPart, type Weighed } from '@halfsplit/core';
+import type { JudgeRequest } from '../../compute/measuring.ts';
 import { boardWalk } from './board-walk.ts';
 import { verdictKey, type Order } from './run.ts';
 
@@ -8,22 +8,27 @@ import { verdictKey, type Order } from './run.ts';
 export function readingsForCircuit(unit: UnitResource): JudgeRequest['readings'] {
   const byPart = readingsByPart(unit);
   return unit.parts.flatMap(({ id, part }) => {
-    const last = new Map((byPart.get(id) ?? []).map((r) => [verdictKey(part.ref, r.aspect), r] as const));
+    const readings = byPart.get(id) ?? [];
+    if (readings.length === 0) return [];
+    const last = new Map(readings.map((r) => [verdictKey(part.ref, r.aspect), r] as const));
+    const { esr } = foundParams(readPart(part, part.ref, []), readings);
     return [...last]
       .filter(([, r]) => r.condition === 'in circuit' || r.aspect !== null)
-      .map(([key, { value, condition, aspect, esr }]) => ({
+      .map(([key, { value, condition, aspect, red, isAsDrawn }]) => ({
         key,
         ref: part.ref,
         value,
         condition,
         aspect,
-        esr,
+        red,
+        isAsDrawn,
+        ...(aspect === null ? { esr } : {}),
       }));
   });
 }
 
 /** What counts for an order of the run: harm of the drift, suspicion of the block the part is in, or its place on a photo. */
-export function rankBy(order: Order, unit: UnitResource, harm: Harm | null): (ref: string) => number {
+export function rankBy(order: Order, unit: UnitResource, harm: Weighed | null): (ref: string) => number {
   switch (order) {
     case 'by harm':
       return rankIn((harm?.drifts ?? []).map((d) => d.ref));

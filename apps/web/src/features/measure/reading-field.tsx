@@ -33,6 +33,8 @@ interface ReadingFieldProps {
   readonly onEnter: (entry: Entry) => void;
   readonly onSkip: () => void;
   readonly onStep: (by: number) => void;
+  /** Answers what was asked of a reading; undefined when nothing is. */
+  readonly onAnswer: ((index: number) => void) | undefined;
 }
 
 /** A bare value is the current part's; a line that begins with a name is what it says. */
@@ -52,7 +54,7 @@ function readLine(text: string, part: Part, document: UnitDocument): EntryResult
 
 /** The field in which everything is typed, with the part the run has come to. */
 export function ReadingField(props: ReadingFieldProps) {
-  const { subject, text, onText, condition, onCondition, onEnter, onSkip, onStep } = props;
+  const { subject, text, onText, condition, onCondition, onEnter, onSkip, onStep, onAnswer } = props;
   const { document } = useUnitContext();
   const { part } = subject;
   const [isRefused, setIsRefused] = useState(false);
@@ -86,6 +88,9 @@ export function ReadingField(props: ReadingFieldProps) {
     } else if (text === '' && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
       event.preventDefault();
       onStep(event.key === 'ArrowDown' ? 1 : -1);
+    } else if (onAnswer && text === '' && (event.key === 'ArrowLeft' || event.key === 'ArrowRight')) {
+      event.preventDefault();
+      onAnswer(event.key === 'ArrowLeft' ? 0 : 1);
     } else if (event.key === ' ' && text === '') {
       event.preventDefault();
       toggle();

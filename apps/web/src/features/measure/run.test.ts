@@ -30,6 +30,9 @@ function unitWith(
     instrument: null,
     esr: null,
     aspect: null,
+    red: null,
+    isAsDrawn: false,
+    between: null,
     takenAt: new Date(i * 1000).toISOString(),
     withdrawn: false,
   }));

@@ -2,6 +2,7 @@ import type { PartResource, ReadingResource, UnitResource } from '@halfsplit/con
 import {
   aspectsOf,
   bareAspect,
+  foundParams,
   judgeReading,
   KINDS,
   readPart,
@@ -59,6 +60,8 @@ export function measuredParts(
     const readings = all.filter((r) => r.aspect === null);
     const reading = readings.at(-1);
     const last = new Map(all.flatMap((r) => (r.aspect === null ? [] : [[r.aspect, r] as const])));
+    // A series resistance once read stays with the part, whatever else is read of it later.
+    const { esr } = foundParams(part, all);
     return [
       {
         resource,
@@ -68,7 +71,7 @@ export function measuredParts(
         verdict:
           reading &&
           ((reading.condition === 'in circuit' && judged.get(part.ref)) ||
-            withEsr(part, judgeReading(part, reading), reading.esr)),
+            withEsr(part, judgeReading(part, reading), esr)),
         readingCount: readings.length,
         aspects: [...last].map(([aspect, r]) => ({
           aspect,

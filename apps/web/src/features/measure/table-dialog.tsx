@@ -11,17 +11,14 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
   const [text, setText] = useState('');
   const read = text.trim() === '' ? null : readReadingsCsv(text, unit);
   const take = () => {
-    for (const row of read?.rows ?? []) {
-      const part = unit.parts.find((p) => p.part.ref === row.ref)!;
+    for (const { line: _line, ref, ...reading } of read?.rows ?? []) {
+      const part = unit.parts.find((p) => p.part.ref === ref)!;
       change({
         type: 'add-reading',
         tempId: newKey(),
         partId: part.id,
         seen: part.version,
-        value: row.value,
-        condition: row.condition,
-        ...(row.instrument === undefined ? {} : { instrument: row.instrument }),
-        ...(row.esr === undefined ? {} : { esr: row.esr }),
+        ...reading,
         takenAt: new Date().toISOString(),
       });
     }

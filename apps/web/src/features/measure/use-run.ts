@@ -1,5 +1,5 @@
 import type { ReadingCondition } from '@halfsplit/contract';
-import { bareAspect, judgeReading, withEsr, type Entry, type Verdict } from '@halfsplit/core';
+import { bareAspect, judgeReading, withEsr, type Entry, type Part, type Verdict } from '@halfsplit/core';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { newKey } from '../../api/client.ts';
 import { useLayer } from '../../app/layer.tsx';
@@ -11,13 +11,37 @@ import { tellReadout, tellSeen, tellVoltage, type Told } from './told.ts';
 
 const CONDITION_KEY = 'halfsplit.condition';
 const INSTRUMENT_KEY = 'halfsplit.instrument';
+const RED_KEY = 'halfsplit.red-lead';
 
 interface LastReading {
+  readonly id: string;
   readonly ref: string;
   readonly value: number | 'open' | 'short';
   readonly condition: ReadingCondition;
   readonly aspect: string | null;
   readonly esr: number | null;
+  readonly red: string | null;
+  readonly isAsDrawn: boolean;
+}
+
+/** Which of a part's two pins has the red lead: the one that stands first in its line, or the other. */
+const RED_PLACES = ['first', 'second'] as const;
+type RedPlace = (typeof RED_PLACES)[number];
+
+/** The pin with the red lead as it was told last; null for parts that are not read between two pins. */
+function pinAt(part: Part, place: RedPlace | null): string | null {
+  const pins = Object.keys(part.pins);
+  return place === null || pins.length !== 2 ? null : pins[RED_PLACES.indexOf(place)]!;
+}
+
+/** What would decide about a reading, and what can be answered with one key. */
+export interface Question {
+  readonly ref: string;
+  readonly asks: 'red lead' | 'controls';
+  /** The pin that is taken to have the red lead: it was so told last. */
+  readonly taken: string | null;
+  /** Pin and net, in the order of the part's line. */
+  readonly pins: readonly (readonly [pin: string, net: string])[];
 }
 
 /** Stands for the reading just entered, until the unit has it. */
@@ -40,6 +64,9 @@ export function useRun() {
     localStorage.getItem(CONDITION_KEY) === 'in circuit' ? 'in circuit' : 'leg lifted',
   );
   const [instrument, setInstrument] = useState(() => localStorage.getItem(INSTRUMENT_KEY) ?? '');
+  const [redPlace, setRedPlace] = useState<RedPlace | null>(
+    () => RED_PLACES.find((p) => p === localStorage.getItem(RED_KEY)) ?? null,
+  );
   const [draft, setDraft] = useState('');
   const [last, setLast] = useState<LastReading | null>(null);
   const [told, setTold] = useState<Told | null>(null);
@@ -65,9 +92,14 @@ export function useRun() {
     const resource = unit.parts.find((p) => p.part.ref === ref);
     if (!resource) return;
     const how = entry.condition ?? condition;
+    const part = document.circuit.parts.find((p) => p.ref === ref);
+    const isAcross = how === 'in circuit' && aspect === undefined && part !== undefined;
+    const red = entry.red ?? (isAcross ? pinAt(part, redPlace) : null);
+    const isAsDrawn = entry.isAsDrawn === true;
+    const id = newKey();
     change({
       type: 'add-reading',
-      tempId: newKey(),
+      tempId: id,
       partId: resource.id,
       seen: resource.version,
       value,
@@ -75,13 +107,29 @@ export function useRun() {
       ...(instrument === '' ? {} : { instrument }),
       ...(esr === undefined ? {} : { esr }),
       ...(aspect === undefined ? {} : { aspect }),
+      ...(red === null ? {} : { red }),
+      ...(isAsDrawn ? { isAsDrawn } : {}),
       takenAt: new Date().toISOString(),
     });
-    setLast({ ref, value, condition: how, aspect: aspect ?? null, esr: esr ?? null });
-    const part = document.circuit.parts.find((p) => p.ref === ref);
+    setLast({ id, ref, value, condition: how, aspect: aspect ?? null, esr: esr ?? null, red, isAsDrawn });
     setTold(null);
     // Something more of one part, as its leakage, does not end the work on it.
     if (aspect === undefined || (part && bareAspect(part))) goOn(ref, skipped);
+  };
+  const lastVerdict = last && lastVerdictOf(last, parts, lastJudged);
+  const asked = askedOf(current, last, lastVerdict);
+  const answer = (index: number) => {
+    if (!asked) return;
+    const { question, readingId } = asked;
+    const pin = question.pins[index];
+    if (question.asks === 'red lead' && !pin) return;
+    const told = question.asks === 'red lead' ? { red: pin![0] } : { isAsDrawn: true };
+    if (question.asks === 'red lead') {
+      localStorage.setItem(RED_KEY, RED_PLACES[index]!);
+      setRedPlace(RED_PLACES[index]!);
+    }
+    change({ type: 'amend-reading', readingId, told });
+    if (last?.id === readingId) setLast({ ...last, ...told });
   };
   const enterReadout = ({ id, value }: Extract<Entry, { kind: 'readout' }>) => {
     const readout = unit.readouts.find((r) => r.readout.id === id);
@@ -132,7 +180,9 @@ export function useRun() {
       setDraft(text);
     },
     told,
-    last: last && lastVerdictOf(last, parts, lastJudged),
+    last: lastVerdict,
+    question: asked?.question ?? null,
+    answer,
     hasSkipped: skipped.size > 0,
     unskip: () => setSkipped(new Set()),
     enter: (entry: Entry) => {
@@ -153,6 +203,24 @@ export function useRun() {
       if (next) selectRef(next.part.ref);
     },
   };
+}
+
+/** What can be told of the chosen part's reading, or of the one just entered, that would decide about it. */
+function askedOf(
+  current: MeasuredPart | undefined,
+  last: LastReading | null,
+  lastVerdict: LastVerdict | null,
+): { readonly question: Question; readonly readingId: string } | null {
+  const chosen = current?.reading && current.verdict?.asks ? current : null;
+  const reading = chosen?.reading ?? last;
+  const part = chosen?.part ?? lastVerdict?.measured.part;
+  const verdict = chosen?.verdict ?? lastVerdict?.verdict;
+  if (!reading || !part || reading.aspect !== null || reading.condition !== 'in circuit') return null;
+  const pins = Object.entries(part.pins);
+  const asks = verdict?.asks === 'controls' ? 'controls' : 'red lead';
+  const isOpen = verdict?.asks === 'red lead' || verdict?.asks === 'controls';
+  if (!isOpen && (reading.red === null || pins.length !== 2)) return null;
+  return { readingId: reading.id, question: { ref: part.ref, asks, taken: reading.red, pins } };
 }
 
 export interface LastVerdict {
