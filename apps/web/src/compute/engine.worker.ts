@@ -1,8 +1,9 @@
+import type { Layer } from '@halfsplit/contract';
 import { expose } from 'comlink';
 import type { SearchOptions, SolveRequest, UnitDocument } from '@halfsplit/core';
 import { deepAnalysis, spreadRuns, type DeepRequest } from './deep.ts';
 import { partsShare, searchOf, type PartsRequest } from './finding.ts';
-import { expectInCircuit, harmOf, judgeAll, type JudgeRequest } from './measuring.ts';
+import { expectInCircuit, harmOf, judgeAll, shownOn, type JudgeRequest } from './measuring.ts';
 import { analyse, analyseSlowly, search, type AnalysisRequest } from './engine.ts';
 
 const engine = {
@@ -34,6 +35,7 @@ const engine = {
   },
   judge: (request: JudgeRequest) => judgeAll(request),
   expectInCircuit: (request: { document: UnitDocument; ref: string }) => expectInCircuit(request),
+  shown: (request: { document: UnitDocument; layer: Layer }) => shownOn(request),
   harm: (document: UnitDocument, includesSlow: boolean) => harmOf(document, includesSlow),
   search: async (request: SolveRequest, onProgress: (fraction: number) => Promise<void>) => {
     const told: Promise<void>[] = [];

@@ -1,3 +1,4 @@
+import type { Layer } from '@halfsplit/contract';
 import {
   HalfsplitError,
   judgePart,
@@ -5,6 +6,7 @@ import {
   meterReading,
   NoOperatingPoint,
   resolveLayer,
+  shownVolts,
   weighDrifts,
   type JudgedReading,
   type UnitDocument,
@@ -49,3 +51,19 @@ export function expectInCircuit({
 /** What every drift does, and the fewest parts to make good. */
 export const harmOf = ({ circuit, readouts, settings }: UnitDocument, includesSlow: boolean): Weighed =>
   weighDrifts(circuit, readouts, { includesSlow, ...(settings ? { settings } : {}) });
+
+/** Volt by net, as a 10 Mohm voltmeter shows it on a layer; null where there is no operating point. */
+export function shownOn({
+  document: { circuit },
+  layer,
+}: {
+  readonly document: UnitDocument;
+  readonly layer: Layer;
+}): Readonly<Record<string, number>> | null {
+  try {
+    return Object.fromEntries(shownVolts(resolveLayer(circuit, layer)));
+  } catch (error) {
+    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return null;
+    throw error;
+  }
+}

@@ -1,5 +1,5 @@
 import type { UnitDocument, Verdict, Weighed } from '@halfsplit/core';
-import { readoutDefinitionOf } from '@halfsplit/contract';
+import { readoutDefinitionOf, type Layer } from '@halfsplit/contract';
 import { useEffect, useState } from 'react';
 import type { JudgeRequest } from './measuring.ts';
 import { LatestRunner } from './runner.ts';
@@ -79,4 +79,23 @@ export function useHarm(document: UnitDocument): Weighed | null {
     };
   }, [document]);
   return harm;
+}
+
+type Volts = Readonly<Record<string, number>>;
+let voltmeters: LatestRunner<{ document: UnitDocument; layer: Layer }, Volts | null> | null = null;
+
+/** Volt by net as a 10 Mohm voltmeter shows it, computed in a worker; null until it is known, and where it cannot be. */
+export function useShownVolts(document: UnitDocument, layer: Layer): Volts | null {
+  const [shown, setShown] = useState<Volts | null>(null);
+  useEffect(() => {
+    let isCurrent = true;
+    voltmeters ??= new LatestRunner(async (engine, r) => engine.shown(r));
+    voltmeters.run({ document, layer }, (answer) => {
+      if (isCurrent) setShown(answer);
+    });
+    return () => {
+      isCurrent = false;
+    };
+  }, [document, layer]);
+  return shown;
 }

@@ -1,15 +1,9 @@
 import type { OwnModel } from '@halfsplit/contract';
-import {
-  AdjointSlopes,
-  AnalysisSession,
-  NoOperatingPoint,
-  spreadParts,
-  type SpreadPart,
-} from '../analysis/index.ts';
+import { NoOperatingPoint, spreadParts, type AnalysisSession, type SpreadPart } from '../analysis/index.ts';
 import { netsOf, usualTolerance, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
 import { HalfsplitError } from '../errors.ts';
 import { modelParameters, TYPE_SPREAD } from '../models/index.ts';
-import { Probe, type MeterMode } from '../meter/index.ts';
+import { Probe, Voltmeter, withLeaks, type MeterMode } from '../meter/index.ts';
 import { levelAt } from './expected.ts';
 
 /** Something that can be measured of a circuit. */
@@ -41,11 +35,6 @@ const CAP_SHARE = 0.12;
 const JUNCTION_SHARE = 0.06;
 /** Uniform deviations have this part of their limit as sigma. */
 const UNIFORM_SIGMA = 1 / Math.sqrt(3);
-/** From every net, so that a part that is open leaves no net without a voltage; the voltmeter takes the place of one, ohm. */
-const LEAK_OHM = 1e11;
-const VOLTMETER_OHM = 10e6;
-/** What the voltmeter takes off a net counts as a divider up to this part of it. */
-const LITTLE_LOAD = 0.02;
 /** Smallest capacity and resistance that an instrument tells, F and ohm. */
 const CAP_FLOOR_F = 5e-11;
 const OHM_FLOOR = 0.5;
@@ -143,28 +132,17 @@ function spreadOf(circuit: LayerCircuit): SpreadPart[] {
 /** The circuit switched on. */
 class Powered {
   private readonly circuit: LayerCircuit;
-  private readonly session: AnalysisSession;
-  private readonly point: Float64Array;
-  private readonly slopes: AdjointSlopes;
+  private readonly meter: Voltmeter;
   /** What every source of spread moves the unknowns by, one sigma each. */
   private readonly moves: readonly Float64Array[];
 
   constructor(circuit: LayerCircuit) {
-    const leaks = netsOf(circuit)
-      .filter((net) => net !== circuit.ground)
-      .map((net): LayerPart => ({
-        ref: leakOf(net),
-        kind: 'resistor',
-        pins: { a: net, b: circuit.ground },
-        value: LEAK_OHM,
-        tolerance: 0,
-      }));
-    this.circuit = { ...circuit, parts: [...circuit.parts, ...leaks] };
-    this.session = new AnalysisSession(this.circuit);
-    this.point = Float64Array.from(this.session.operatingPoint());
-    const spread = spreadOf(this.circuit).filter((p) => this.session.system.canTurn(p.ref));
-    this.slopes = new AdjointSlopes(this.session, spread);
-    const byTolerance = this.slopes
+    this.circuit = withLeaks(circuit);
+    const all = spreadOf(this.circuit);
+    const turned = ({ system }: AnalysisSession) => all.filter((p) => system.canTurn(p.ref));
+    this.meter = new Voltmeter(this.circuit, turned);
+    const spread = turned(this.meter.session);
+    const byTolerance = this.meter.slopes
       .moves()
       .map((move, i) => move.map((v) => v * spread[i]!.tolerance * UNIFORM_SIGMA));
     this.moves = [...byTolerance, ...this.typeMoves()];
@@ -182,7 +160,7 @@ class Powered {
         ways[i]![k] ? [{ ref: p.ref, way: ways[i]![k]! }] : [],
       );
       if (differing.length === 0) return [];
-      return this.slopes
+      return this.meter.slopes
         .movesOfTypes(
           { ...this.circuit, parts },
           differing.map(({ ref }) => ref),
@@ -204,29 +182,19 @@ class Powered {
   /** What a voltmeter that loads the net shows against the ground, and what moves it. */
   private at(net: string): { readonly value: number; readonly moves: readonly number[] } {
     if (net === this.circuit.ground) return { value: 0, moves: this.moves.map(() => 0) };
-    const node = this.session.system.node(net);
-    const free = this.point[node]!;
-    const loaded = this.loaded(net, node, free);
+    const node = this.meter.session.system.node(net);
+    const [free, loaded] = [this.meter.free(net), this.meter.shown(net)];
     // What moves the net moves the loaded net by the same part.
     const share = Math.abs(free) > Math.abs(loaded) ? loaded / free : 1;
     return { value: loaded, moves: this.moves.map((move) => share * move[node]!) };
   }
 
-  /** The voltage with the voltmeter at the net; solved again where it loads the net by more than a little. */
-  private loaded(net: string, node: number, free: number): number {
-    const divided = free / (1 + this.slopes.directOhm(net) / VOLTMETER_OHM);
-    if (Math.abs(divided - free) <= LITTLE_LOAD * Math.abs(free)) return divided;
-    const values = new Map([[leakOf(net), VOLTMETER_OHM]]);
-    return this.session.with({ values }).operatingPoint()[node]!;
-  }
-
   level(net: string, frequencyHz: number): Prediction {
-    const value = levelAt(this.session, this.session.system.node(net), frequencyHz);
+    const { session } = this.meter;
+    const value = levelAt(session, session.system.node(net), frequencyHz);
     return { value, moves: [], own: LEVEL_SHARE * value + LEVEL_FLOOR_V };
   }
 }
-
-const leakOf = (net: string) => `#${net}`;
 
 /** The circuit switched off, between two nets. */
 function unpowered(

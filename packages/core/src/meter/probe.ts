@@ -17,7 +17,8 @@ const CAP_LIMIT_F = 1e-6;
 const CAP_SLOW_HZ = 100;
 /** A capacitance below this is an open, F. */
 const LEAST_CAP_F = 1e-12;
-const INPUT_OHM = 10e6;
+/** Input resistance of a usual voltmeter, ohm. */
+export const VOLTMETER_OHM = 10e6;
 /**
  * From one net of each group that no resistance joins to the ground of the computation, so that it has a voltage, ohm:
  * far above what a meter reads, and near enough to a closed contact for elimination to tell the two from each other.
@@ -68,7 +69,7 @@ export class Probe {
     this.mode = mode;
     this.red = red;
     this.black = black;
-    this.inputOhm = options.inputOhm ?? INPUT_OHM;
+    this.inputOhm = options.inputOhm ?? VOLTMETER_OHM;
     this.session = new AnalysisSession(this.withMeter());
   }
 

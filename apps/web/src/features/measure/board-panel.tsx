@@ -4,19 +4,20 @@ import { useLayer } from '../../app/layer.tsx';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { LayerWord } from '../../ui/marks.tsx';
 import { PhotosPanel } from '../path/index.ts';
-import { useVolts } from './use-volts.ts';
+import type { Volts } from './use-volts.ts';
 
 /** The photo with the voltage at every point: the computed one, and what was measured. */
 export function BoardPanel({
+  volts: { shown: volts, seen },
   onChoose,
   switcher,
 }: {
+  volts: Volts;
   onChoose: (net: string) => void;
   /** Stands in the head, to go back to the circuit. */
   switcher: ReactNode;
 }) {
   const { layer } = useLayer();
-  const { volts, seen } = useVolts();
   const { unit, selectNet, selectPoint } = useUnitContext();
   const netOf = useMemo(() => {
     const points = new Map((unit.path?.testPoints ?? []).map((t) => [t.id, t.net]));

@@ -15,7 +15,7 @@ import { ReadingsTable } from './readings-table.tsx';
 import { ORDERS, repeated, type MeasuredPart, type Order } from './run.ts';
 import { setSpeaks, speak, speaks } from './speak.ts';
 import { useRun, type LastVerdict } from './use-run.ts';
-import { useVolts } from './use-volts.ts';
+import { useVolts, type Volts } from './use-volts.ts';
 import { Voltages } from './voltages.tsx';
 
 const LaterCircuit = memo(CircuitPanel);
@@ -27,9 +27,9 @@ type Side = (typeof SIDES)[number];
 /** A run through the parts with one hand on the probe: type the reading, Enter, next. */
 export function MeasureStage() {
   const { unit } = useUnitContext();
-  const { seen } = useVolts();
-  const laterSeen = useDeferredValue(seen);
-  const run = useRun();
+  const volts = useVolts();
+  const laterSeen = useDeferredValue(volts.seen);
+  const run = useRun(volts.shown);
   const [side, setSide] = useState<Side>('Circuit');
   const hasBoard = unit.photos.length > 0;
   const switcher = useMemo(
@@ -41,9 +41,9 @@ export function MeasureStage() {
   );
   return (
     <div className="hs-split">
-      <MeasuringRun run={run} />
+      <MeasuringRun run={run} volts={volts} />
       {hasBoard && side === 'Board' ? (
-        <BoardPanel onChoose={(net) => run.type(`${net} `)} switcher={switcher} />
+        <BoardPanel volts={volts} onChoose={(net) => run.type(`${net} `)} switcher={switcher} />
       ) : (
         <Deferred>
           <LaterCircuit measured={laterSeen} switcher={switcher} />
@@ -58,7 +58,7 @@ type View = (typeof VIEWS)[number];
 const OUT = ['high', 'low', 'open', 'short'];
 const SHOWN_CAUTIONS = 2;
 
-function MeasuringRun({ run }: { run: ReturnType<typeof useRun> }) {
+function MeasuringRun({ run, volts }: { run: ReturnType<typeof useRun>; volts: Volts }) {
   const { unit, selectRef } = useUnitContext();
   const [view, setView] = useState<View>('Run');
   const [isSpoken, setIsSpoken] = useState(speaks);
@@ -136,7 +136,7 @@ function MeasuringRun({ run }: { run: ReturnType<typeof useRun> }) {
         />
       )}
       {view === 'Does it matter' && <HarmPanel harm={run.harm} />}
-      {view === 'Voltages' && <Voltages onChoose={(net) => run.type(`${net} `)} />}
+      {view === 'Voltages' && <Voltages volts={volts} onChoose={(net) => run.type(`${net} `)} />}
     </section>
   );
 }

@@ -1,7 +1,7 @@
+import type { Readout } from '@halfsplit/contract';
 import { parseSheetLine, type Part, type UnitDocument } from '@halfsplit/core';
 import { describe, expect, it } from 'vitest';
-import type { LayerAnalysis } from '../../compute/engine.ts';
-import { tellReadout, tellSeen, tellVoltage } from './told.ts';
+import { tellReadout, tellSeen, tellVoltage, type Computed } from './told.ts';
 
 const parts = ['V1 12V vcc 0', 'C1 1000u 25V electrolytic vcc 0', 'R1 10k vcc a', 'LS1 speaker 8 out 0'].map(
   (line): Part => {
@@ -11,13 +11,7 @@ const parts = ['V1 12V vcc 0', 'C1 1000u 25V electrolytic vcc 0', 'R1 10k vcc a'
   },
 );
 const document: UnitDocument = { unit: {}, circuit: { ground: '0', parts }, readouts: [] };
-const analysis: LayerAnalysis = {
-  volts: { vcc: 12, a: 6, out: 0 },
-  reason: null,
-  supplies: { V1: 0.1 },
-  gainDb: null,
-  overRated: [],
-};
+const analysis = { shown: new Map(Object.entries({ vcc: 12, a: 6, out: 0 })), supplies: { V1: 0.1 } };
 const volt = (net: string, value: number, unit: 'V' | 'Vrms' | 'Vpp' = 'V') =>
   tellVoltage({ kind: 'voltage', at: net, net, value, unit }, document, analysis);
 
@@ -47,8 +41,21 @@ describe('what is said of an entry', () => {
 
   it('says what is seen, what goes to the bench column, and what an ESR means', () => {
     expect(tellSeen(document, { kind: 'seen', at: 'a', saw: 'hum' }).sentence).toContain('there is hum');
-    expect(tellReadout('Gain', 20).sentence).toBe('Gain: taken for the bench column.');
-    expect(tellReadout('Offset, left', 0.3).tone).toBe('out');
+    const gain: Readout = {
+      id: 'g',
+      name: 'Offset gain',
+      kind: 'gain',
+      from: 'a',
+      to: 'out',
+      frequencyHz: 1000,
+    };
+    expect(tellReadout(gain, 20, document, analysis)).toEqual({
+      tone: null,
+      sentence: 'Offset gain: taken for the bench column.',
+    });
+    const rest: Readout = { id: 'r', name: 'Rest, left', kind: 'voltage', net: 'out' };
+    expect(tellReadout(rest, 0.3, document, analysis).sentence).toContain('connect no speaker');
+    expect(tellReadout({ ...rest, net: 'a' }, 6.1, document, analysis).tone).toBe('in');
   });
 
   it('takes a tone’s peak to peak for no ripple, and half the supply at an output for no offset', () => {
@@ -58,8 +65,8 @@ describe('what is said of an entry', () => {
       analysis,
     );
     expect(tone).toEqual({ tone: null, sentence: 'a: 4 V peak to peak.' });
-    const half = { ...analysis, volts: { ...analysis.volts, out: 6 } };
-    const at = (value: number, of: LayerAnalysis) =>
+    const half = { ...analysis, shown: new Map([...analysis.shown, ['out', 6]]) };
+    const at = (value: number, of: Computed) =>
       tellVoltage({ kind: 'voltage', at: 'out', net: 'out', value, unit: 'V' }, document, of);
     expect(at(6.02, half).tone).toBe('in');
     expect(at(6.02, half).sentence).not.toContain('speaker');

@@ -1,3 +1,4 @@
+import type { Readout } from '@halfsplit/contract';
 import {
   evidenceSentence,
   formatQuantity,
@@ -12,7 +13,6 @@ import {
   type SmallVerdict,
   type UnitDocument,
 } from '@halfsplit/core';
-import type { LayerAnalysis } from '../../compute/engine.ts';
 
 /** What is said of an entry that is no reading of a part's value; the tone is null where nothing can be judged. */
 export interface Told {
@@ -31,14 +31,22 @@ const toTold = (head: string, { kind, sentence }: SmallVerdict): Told => ({
   sentence: `${head}: ${sentence}`,
 });
 
-/** What a voltage says: against the computed one, as an offset at a speaker, or as ripple of a supply. */
+/** What is computed of a unit that is on. */
+export interface Computed {
+  /** Volt by net, as the voltmeter would show it. */
+  readonly shown: ReadonlyMap<string, number>;
+  /** Current that each supply gives, A. */
+  readonly supplies: Readonly<Record<string, number>>;
+}
+
+/** What a voltage says: against what the meter should show, as an offset at a speaker, or as ripple of a supply. */
 export function tellVoltage(
   entry: Extract<Entry, { kind: 'voltage' }>,
   document: UnitDocument,
-  analysis: LayerAnalysis | undefined,
+  { shown, supplies }: Computed,
 ): Told {
   const { at, net, value, unit } = entry;
-  const expected = net === null ? undefined : analysis?.volts?.[net];
+  const expected = net === null ? undefined : shown.get(net);
   if (unit === 'Vpp') {
     const farad = net === null ? 0 : reservoirAt(resolveLayer(document.circuit, 'found'), net);
     const supply = document.circuit.parts.find(
@@ -47,7 +55,7 @@ export function tellVoltage(
     const isRegulated = document.circuit.parts.some((p) => p.kind === 'regulator' && p.pins.out === net);
     if (!supply && !isRegulated && farad === 0)
       return { tone: null, sentence: `${at}: ${formatQuantity(value, 'V', { digits: 3 })} peak to peak.` };
-    const ampere = (supply && analysis?.supplies[supply.ref]) ?? 0;
+    const ampere = (supply && supplies[supply.ref]) ?? 0;
     return toTold(at, judgeRipple(value, expected ?? 0, { farad, ampere, mainsHz: MAINS_HZ }));
   }
   if (unit === 'Vrms')
@@ -62,10 +70,20 @@ export function tellVoltage(
   return toTold(at, judgeVoltage(value, expected));
 }
 
-export function tellReadout(name: string, value: number): Told {
-  return /offset/i.test(name)
-    ? toTold(name, judgeOffset(value))
-    : { tone: null, sentence: `${name}: taken for the bench column.` };
+/** What a value of a readout says: a direct voltage is judged as one that was read at its net. */
+export function tellReadout(
+  readout: Readout,
+  value: number,
+  document: UnitDocument,
+  computed: Computed,
+): Told {
+  if (readout.kind !== 'voltage')
+    return { tone: null, sentence: `${readout.name}: taken for the bench column.` };
+  return tellVoltage(
+    { kind: 'voltage', at: readout.name, net: readout.net ?? null, value, unit: 'V' },
+    document,
+    computed,
+  );
 }
 
 export function tellSeen(

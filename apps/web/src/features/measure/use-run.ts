@@ -48,7 +48,7 @@ export interface Question {
 const PENDING = {} as NonNullable<MeasuredPart['reading']>;
 
 /** A run through the parts: where it stands, what is typed, and what becomes of an entry. */
-export function useRun() {
+export function useRun(shown: ReadonlyMap<string, number>) {
   const { unit, document, analysis, change, selectedRef, selectRef } = useUnitContext();
   const { layer } = useLayer();
   const all = useMemo(() => ({ document, readings: readingsForCircuit(unit) }), [document, unit]);
@@ -83,6 +83,7 @@ export function useRun() {
   const chosen = parts.find((p) => p.part.ref === selectedRef);
   const current = chosen ?? nextToMeasure(parts, null, skipped);
 
+  const computed = { shown, supplies: analysis?.layers[layer].supplies ?? {} };
   const goOn = (ref: string, also: ReadonlySet<string>) => {
     const left = parts.map((p) => (p.part.ref === ref ? { ...p, reading: p.reading ?? PENDING } : p));
     selectRef(nextToMeasure(left, ref, also)?.part.ref ?? null);
@@ -133,7 +134,8 @@ export function useRun() {
   };
   const enterReadout = ({ id, value }: Extract<Entry, { kind: 'readout' }>) => {
     const readout = unit.readouts.find((r) => r.readout.id === id);
-    if (!readout) return;
+    const definition = document.readouts.find((r) => r.id === id);
+    if (!readout || !definition) return;
     change({
       type: 'add-reading',
       tempId: newKey(),
@@ -143,7 +145,7 @@ export function useRun() {
       condition: 'leg lifted',
       takenAt: new Date().toISOString(),
     });
-    setTold(tellReadout(readout.readout.name, value));
+    setTold(tellReadout(definition, value, document, computed));
   };
   const enterPlace = (entry: Extract<Entry, { kind: 'seen' | 'voltage' }>) => {
     const saw = entry.kind === 'seen' ? entry.saw : { value: entry.value, unit: entry.unit };
@@ -153,11 +155,7 @@ export function useRun() {
       evidence: { at: entry.at, saw },
       takenAt: new Date().toISOString(),
     });
-    setTold(
-      entry.kind === 'seen'
-        ? tellSeen(document, entry)
-        : tellVoltage(entry, document, analysis?.layers[layer]),
-    );
+    setTold(entry.kind === 'seen' ? tellSeen(document, entry) : tellVoltage(entry, document, computed));
   };
 
   return {

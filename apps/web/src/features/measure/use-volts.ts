@@ -1,17 +1,29 @@
 import { useMemo } from 'react';
 import { useLayer } from '../../app/layer.tsx';
 import { useUnitContext } from '../../app/unit-context.tsx';
+import { useShownVolts } from '../../compute/use-measuring.ts';
 import { measuredVolts } from './measured-volts.ts';
 
-/** Direct voltages by net: computed on the layer shown, and measured. */
-export function useVolts(): {
-  readonly volts: ReadonlyMap<string, number>;
-  readonly seen: ReadonlyMap<string, number>;
-} {
+type ByNet = ReadonlyMap<string, number>;
+
+/** Direct voltages by net on the layer shown, V. */
+export interface Volts {
+  /** What a voltmeter would show: it loads the nets it stands at. */
+  readonly shown: ByNet;
+  /** What is there without one. */
+  readonly free: ByNet;
+  /** What was measured. */
+  readonly seen: ByNet;
+}
+
+/** Computed and measured voltages; what the meter would show follows a moment after what is there. */
+export function useVolts(): Volts {
   const { unit, document, analysis } = useUnitContext();
   const { layer } = useLayer();
   const computed = analysis?.layers[layer].volts;
-  const volts = useMemo(() => new Map(Object.entries(computed ?? {})), [computed]);
+  const loaded = useShownVolts(document, layer);
+  const free = useMemo(() => new Map(Object.entries(computed ?? {})), [computed]);
+  const shown = useMemo(() => new Map([...free, ...Object.entries(loaded ?? {})]), [free, loaded]);
   const seen = useMemo(() => measuredVolts(unit, document), [unit, document]);
-  return { volts, seen };
+  return useMemo(() => ({ shown, free, seen }), [shown, free, seen]);
 }

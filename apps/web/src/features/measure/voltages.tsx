@@ -13,27 +13,37 @@ import { useMemo } from 'react';
 import { useLayer } from '../../app/layer.tsx';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { LayerMark, ToneMark } from '../../ui/marks.tsx';
-import { useVolts } from './use-volts.ts';
+import type { Volts } from './use-volts.ts';
 
 /** Computed direct voltage of every net beside what was measured, and what the twin channel has. */
-export function Voltages({ onChoose }: { onChoose: (net: string) => void }) {
+export function Voltages({ volts, onChoose }: VoltsProps) {
   const { document } = useUnitContext();
-  const { volts, seen } = useVolts();
   return (
     <div className="hs-scroll" tabIndex={0} aria-label="Voltages, scroll">
-      <Hints document={document} volts={volts} seen={seen} />
-      <VoltsTable volts={volts} seen={seen} onChoose={onChoose} />
+      <Hints document={document} volts={volts.shown} seen={volts.seen} />
+      <VoltsTable volts={volts} onChoose={onChoose} />
     </div>
   );
 }
 
 interface VoltsProps {
-  readonly volts: ReadonlyMap<string, number>;
-  readonly seen: ReadonlyMap<string, number>;
+  readonly volts: Volts;
   readonly onChoose: (net: string) => void;
 }
 
-function VoltsTable({ volts, seen, onChoose }: VoltsProps) {
+/** A meter that takes this part of a voltage is worth a word. */
+const LOADS = 0.01;
+
+/** What is computed at a net, and what the meter makes of it where it loads the net. */
+function computedWords(free: number | undefined, shown: number | undefined): string {
+  if (shown === undefined) return '–';
+  const text = (volt: number) => formatQuantity(volt, 'V', { digits: 3 });
+  return free !== undefined && Math.abs(free - shown) > LOADS * Math.abs(free)
+    ? `${text(free)}, meter shows ${text(shown)}`
+    : text(shown);
+}
+
+function VoltsTable({ volts: { shown, free, seen }, onChoose }: VoltsProps) {
   const { unit, document, selectedNet, selectNet } = useUnitContext();
   const { layer } = useLayer();
   const twins = useMemo(() => twinNets(document), [document]);
@@ -54,7 +64,7 @@ function VoltsTable({ volts, seen, onChoose }: VoltsProps) {
       </thead>
       <tbody>
         {nets.map((net) => {
-          const [expected, found] = [volts.get(net), seen.get(net)];
+          const [expected, found] = [shown.get(net), seen.get(net)];
           const twin = twins.get(net);
           const point = unit.path?.testPoints?.find((t) => t.net === net);
           const off = expected !== undefined && found !== undefined ? found - expected : null;
@@ -73,9 +83,7 @@ function VoltsTable({ volts, seen, onChoose }: VoltsProps) {
                 </button>
               </td>
               <td className="hs-dim">{point?.name ?? ''}</td>
-              <td className="hs-number hs-dim">
-                {expected === undefined ? '–' : formatQuantity(expected, 'V', { digits: 3 })}
-              </td>
+              <td className="hs-number hs-dim">{computedWords(free.get(net), expected)}</td>
               <td className="hs-number hs-found">
                 {found === undefined ? '' : formatQuantity(found, 'V', { digits: 4 })}
               </td>
