@@ -21,8 +21,10 @@ export interface BlockKind {
 
 const DEAD = { none: 0.8, weak: 0.1, hum: 0.1 } as const;
 const STAGE = { none: 0.4, weak: 0.2, distorted: 0.25, hum: 0.05, drags: 0.1 } as const;
+/** Output transistors that are shorted are the commonest fault of a power amplifier. */
+const POWER = { none: 0.35, weak: 0.1, distorted: 0.25, hum: 0.05, drags: 0.25 } as const;
 const CONTACT = { none: 0.6, weak: 0.2, hum: 0.2 } as const;
-const FEED = { none: 0.65, hum: 0.25, weak: 0.1 } as const;
+const FEED = { none: 0.62, hum: 0.25, weak: 0.1, sags: 0.03 } as const;
 const LOGIC = { none: 0.75, distorted: 0.15, drags: 0.1 } as const;
 
 export const BLOCK_KINDS: readonly BlockKind[] = [
@@ -41,7 +43,7 @@ export const BLOCK_KINDS: readonly BlockKind[] = [
   { name: 'valve stage', weight: 2, minutes: 4, modes: STAGE, isHighTension: true },
   { name: 'tone control', weight: 1.2, minutes: 3, modes: CONTACT },
   { name: 'mixer', weight: 1, minutes: 3, modes: STAGE },
-  { name: 'power amplifier', weight: 1.5, minutes: 3, modes: STAGE },
+  { name: 'power amplifier', weight: 1.5, minutes: 3, modes: POWER },
   { name: 'speaker', weight: 1, minutes: 1, modes: { none: 0.6, distorted: 0.3, weak: 0.1 }, coldCheck: 'measure its direct resistance, and tap a battery on it' },
   { name: 'converter', weight: 0.6, minutes: 5, modes: LOGIC },
   { name: 'processor', weight: 0.5, minutes: 5, modes: LOGIC, isSupport: true },

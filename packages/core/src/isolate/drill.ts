@@ -4,7 +4,7 @@ import type { Observation } from './evidence.ts';
 import { offeredTests, rankTests, type School, type Test } from './next-test.ts';
 import type { Path } from './path.ts';
 import { modeShares, posteriorOf } from './suspects.ts';
-import { FAULT_MODES, likelihoods, SYMPTOMS, type Symptom, type Trust } from './symptom.ts';
+import { FAULT_MODES, likelihoods, symptomOfMode, SYMPTOMS, type Symptom, type Trust } from './symptom.ts';
 
 export interface DrillOptions {
   /** Block that has failed; every block in turn when absent. */
@@ -140,7 +140,7 @@ class Search {
   private answer(test: Test, block: number, mode: number): Observation {
     const drags = FAULT_MODES[mode] === 'drags';
     const shows = (drags ? test.dragged : test.relevant)[block] === 1;
-    const truth: Symptom = !shows ? 'good' : drags ? 'none' : (FAULT_MODES[mode] as Symptom);
+    const truth: Symptom = shows ? symptomOfMode(FAULT_MODES[mode]!) : 'good';
     const isWrong = this.wrong > 0 && this.options.random() < this.wrong;
     const seen = !isWrong
       ? truth
@@ -154,6 +154,8 @@ class Search {
       likelihood: likelihoods(seen, this.trust),
       relevant: test.relevant,
       dragged: test.dragged,
+      relieved: test.relieved,
+      without: new Set(),
       minutes: test.minutes,
     };
   }

@@ -37,6 +37,10 @@ export interface Observation {
   readonly relevant: Uint8Array;
   /** Blocks whose dragging down a supply shows there. */
   readonly dragged: Uint8Array;
+  /** Chance that a block, a supply, bears what is left of its load. */
+  readonly relieved: Float64Array;
+  /** Blocks that were disconnected. */
+  readonly without: ReadonlySet<number>;
   readonly minutes: number;
 }
 
@@ -99,7 +103,17 @@ function observationOf(
     relevant[ownBlock] = 1;
     const { name, minutes } = path.blocks[ownBlock]!;
     const likelihood = likelihoods(seen === 'good' ? seen : 'bad', trust);
-    return { evidence, name: `${name}, unplugged`, seen, likelihood, relevant, dragged: relevant, minutes };
+    return {
+      evidence,
+      name: `${name}, unplugged`,
+      seen,
+      likelihood,
+      relevant,
+      dragged: relevant,
+      relieved: new Float64Array(path.blocks.length),
+      without: new Set(),
+      minutes,
+    };
   }
   const point = path.pointNamed(evidence.at);
   if (!point) return `there is no point, net or block "${evidence.at}"`;
@@ -107,20 +121,74 @@ function observationOf(
   if (seen === null) return 'nothing is known of what it should be there';
   const injection = evidence.injectedAt === undefined ? undefined : injectionBlock(path, evidence.injectedAt);
   if (injection === null) return `there is no point or block "${evidence.injectedAt}" to inject at`;
-  const relevant = path.relevant(point.block, injection);
+  const relevant = path.relevant(point.block, { injectedAt: injection, channel: path.channelOf(point) });
   if (!relevant) return `what goes in at ${evidence.injectedAt} does not get to ${evidence.at}`;
+  const without = disconnectedBy(path, conditions);
+  const missing = [...without].find((block) => relevant[block] === 1);
+  if (missing !== undefined)
+    return `${path.blocks[missing]!.name} is disconnected, and nothing gets there without it`;
   const isProvoked = conditions.some((c) => PROVOKING.includes(c));
   const hidden = options.isIntermittent ? (isProvoked ? PROVOKED_HIDDEN : INTERMITTENT_HIDDEN) : trust.hidden;
+  const isVoltage = point.carries === 'supply' || typeof evidence.saw !== 'string';
   const falseAlarm = isProved || seen === 'good' ? trust.wrong : Math.max(trust.wrong, UNPROVED_WRONG);
   return {
     evidence,
-    name: point.name,
+    name: `${point.name}${underWords(path, conditions)}`,
     seen,
-    likelihood: likelihoods(seen, { ...trust, hidden }, falseAlarm),
+    likelihood: likelihoods(
+      seen,
+      { ...trust, wrong: isVoltage ? VOLTAGE_WRONG : trust.wrong, hidden },
+      falseAlarm,
+    ),
     relevant,
     dragged: draggedAt(path, relevant, conditions),
+    relieved: relievedBy(path, conditions),
+    without,
     minutes: point.minutes,
   };
+}
+
+/** A slipped probe finds nothing; it finds the right voltage by mistake in this many cases (common practice). */
+const VOLTAGE_WRONG = 0.005;
+
+/** Conditions of the test itself rather than of the unit. */
+const OF_THE_PROBE: readonly string[] = [CONDITIONS.probeProved, CONDITIONS.unplugged];
+
+/** Under what the unit stood, the same for every order of the words. */
+const standing = (conditions: readonly string[] = []): string[] =>
+  [...new Set(conditions.map((c) => c.toLowerCase()))].filter((c) => !OF_THE_PROBE.includes(c)).sort();
+
+/** " with Power amplifier disconnected", " (warm)": under which conditions something was seen. */
+function underWords(path: Path, conditions: readonly string[]): string {
+  const words = standing(conditions).map((c) => {
+    const [block] = disconnectedBy(path, [c]);
+    return block === undefined ? c : `with ${path.blocks[block]!.name} disconnected`;
+  });
+  return words.length === 0 ? '' : ` (${words.join(', ')})`;
+}
+
+/** Blocks that are disconnected under conditions. */
+function disconnectedBy(path: Path, conditions: readonly string[]): ReadonlySet<number> {
+  const prefix = CONDITIONS.disconnected.trim();
+  const ids = conditions
+    .filter((c) => c.startsWith(prefix))
+    .map((c) => c.slice(prefix.length).trim().toLowerCase());
+  return new Set(path.blocks.flatMap((b, i) => (ids.includes(b.id.toLowerCase()) ? [i] : [])));
+}
+
+/** A supply that cannot bear its load bears what is left when one of several loads is off, in this many cases (common practice). */
+const RELIEF = 0.5;
+
+/** The chance that each supply bears what is left of its load under conditions. */
+export function relievedBy(path: Path, conditions: readonly string[]): Float64Array {
+  const isUnloaded = conditions.includes(CONDITIONS.unloaded);
+  const off = new Set([...disconnectedBy(path, conditions)].flatMap((b) => [b, ...path.fedBy(b)]));
+  return Float64Array.from(path.blocks, (_, block) => {
+    if (isUnloaded) return 1;
+    const loads = path.fedBy(block);
+    const count = [...loads].filter((load) => off.has(load)).length;
+    return count === 0 ? 0 : count === loads.size ? 1 : RELIEF;
+  });
 }
 
 /** Block whose input a tone goes into: the block named, or the one after the point named. */
@@ -136,13 +204,9 @@ function injectionBlock(path: Path, name: string): number | null {
 export function draggedAt(path: Path, relevant: Uint8Array, conditions: readonly string[] = []): Uint8Array {
   const dragged = Uint8Array.from(relevant);
   if (conditions.includes(CONDITIONS.unloaded) || conditions.includes(CONDITIONS.dummyLoad)) return dragged;
-  const off = new Set(
-    conditions
-      .filter((c) => c.startsWith(CONDITIONS.disconnected.trim()))
-      .map((c) => c.slice(CONDITIONS.disconnected.trim().length).trim()),
-  );
-  path.blocks.forEach((b, i) => {
-    if (off.has(b.id.toLowerCase())) return;
+  const off = disconnectedBy(path, conditions);
+  path.blocks.forEach((_, i) => {
+    if (off.has(i)) return;
     if (path.feeders(i).some((feeder) => relevant[feeder] === 1)) dragged[i] = 1;
   });
   return dragged;
@@ -257,13 +321,13 @@ export interface Contradiction {
   readonly sentence: string;
 }
 
-/** Pairs of tests that contradict each other; none where the fault comes and goes. */
+/** Pairs of tests under the same conditions that contradict each other; none where the fault comes and goes. */
 export function contradictions(observations: readonly Observation[]): Contradiction[] {
   const found: Contradiction[] = [];
   for (const good of observations) {
     if (good.seen !== 'good') continue;
     for (const bad of observations) {
-      if (bad.seen === 'good') continue;
+      if (bad.seen === 'good' || !isAlike(good, bad)) continue;
       const isInside = bad.relevant.every((r, i) => r === 0 || good.relevant[i] === 1);
       const isDragInside = bad.dragged.every((d, i) => d === 0 || good.dragged[i] === 1);
       if (!isInside || !isDragInside) continue;
@@ -274,3 +338,7 @@ export function contradictions(observations: readonly Observation[]): Contradict
   }
   return found;
 }
+
+/** Whether the unit stood the same for both: what is otherwise may be so because of that. */
+const isAlike = (a: Observation, b: Observation): boolean =>
+  standing(a.evidence.conditions).join() === standing(b.evidence.conditions).join();

@@ -1,5 +1,5 @@
-import type { Hazard } from '@halfsplit/contract';
-import { draggedAt } from './evidence.ts';
+import type { Carries, Hazard } from '@halfsplit/contract';
+import { CONDITIONS, draggedAt, relievedBy, type Observation } from './evidence.ts';
 import { SAFE_V } from './hazards.ts';
 import type { Path } from './path.ts';
 import { entropyOf, type Posterior } from './suspects.ts';
@@ -19,8 +19,14 @@ export interface Test {
   readonly minutes: number;
   /** What is asked, as one question. */
   readonly question: string;
+  /** What the place carries, by which the probe is proved: a tone, a voltage, pulses. */
+  readonly carries: Carries;
+  /** Under which conditions the unit has to stand for it. */
+  readonly conditions?: readonly string[];
   readonly relevant: Uint8Array;
   readonly dragged: Uint8Array;
+  /** Chance that a supply bears what is left of its load. */
+  readonly relieved: Float64Array;
 }
 
 export interface ForbiddenTest {
@@ -45,26 +51,28 @@ const LISTEN_MINUTES = 0.5;
  * can be judged unplugged.
  */
 export function testsOf(path: Path): Test[] {
+  const loaded = new Float64Array(path.blocks.length);
   const traces = path.points.flatMap((p): Test[] => {
-    const relevant = path.relevant(p.block);
+    const relevant = path.relevant(p.block, { channel: path.channelOf(p) });
     if (!relevant) return [];
-    const question = questionAt(p.name, p.carries);
     return [
       {
         id: p.id,
         how: 'trace',
         at: p.id,
         minutes: p.minutes,
-        question,
+        question: questionAt(p.name, p.carries),
+        carries: p.carries,
         relevant,
         dragged: draggedAt(path, relevant),
+        relieved: loaded,
       },
     ];
   });
   const sinks = path.sinks();
   const injections = path.injectable().flatMap((block) =>
     sinks.flatMap((sink): Test[] => {
-      const relevant = path.relevant(sink, block);
+      const relevant = path.relevant(sink, { injectedAt: block });
       if (!relevant) return [];
       const [into, out] = [path.blocks[block]!, path.blocks[sink]!];
       return [
@@ -75,8 +83,10 @@ export function testsOf(path: Path): Test[] {
           injectedAt: into.id,
           minutes: into.minutes + LISTEN_MINUTES,
           question: `With a tone into ${into.name}, is it there at ${out.name}?`,
+          carries: 'audio',
           relevant,
           dragged: draggedAt(path, relevant),
+          relieved: loaded,
         },
       ];
     }),
@@ -92,12 +102,49 @@ export function testsOf(path: Path): Test[] {
         at: b.id,
         minutes: b.minutes,
         question: `Is ${b.name} good by itself? Unplug: ${b.kind.coldCheck}.`,
+        carries: 'audio',
+        conditions: [CONDITIONS.unplugged],
         relevant,
         dragged: relevant,
+        relieved: loaded,
       },
     ];
   });
   return [...traces, ...injections, ...checks];
+}
+
+/**
+ * Where a supply was found wrong: look there again with one of its loads disconnected. When it comes back, that load, its
+ * wiring or what the supply can bear is the fault; when it does not, that load is not.
+ */
+export function disconnectingTests(path: Path, observations: readonly Observation[]): Test[] {
+  const bad = new Set(
+    observations.flatMap((o) =>
+      o.seen !== 'good' && (o.evidence.conditions ?? []).every((c) => !c.startsWith(CONDITIONS.disconnected))
+        ? [path.pointNamed(o.evidence.at)]
+        : [],
+    ),
+  );
+  return [...bad].flatMap((point) => {
+    const relevant = point?.carries === 'supply' ? path.relevant(point.block) : null;
+    if (!point || !relevant) return [];
+    return path.loadsOf(point.block).map((load): Test => {
+      const { id, name, minutes } = path.blocks[load]!;
+      const conditions = [`${CONDITIONS.disconnected}${id}`];
+      return {
+        id: `${point.id}, ${id} disconnected`,
+        how: 'trace',
+        at: point.id,
+        minutes: point.minutes + minutes,
+        question: `Switched off and discharged, disconnect ${name}; then: is the supply right at ${point.name}?`,
+        carries: 'supply',
+        conditions,
+        relevant,
+        dragged: draggedAt(path, relevant, conditions),
+        relieved: relievedBy(path, conditions),
+      };
+    });
+  });
 }
 
 function questionAt(name: string, carries: string): string {
@@ -149,10 +196,11 @@ export function forbiddenBy(path: Path, test: Test, limits: LiveLimits = {}): st
 export function offeredTests(
   path: Path,
   limits: LiveLimits = {},
+  tests: readonly Test[] = testsOf(path),
 ): { readonly offered: readonly Test[]; readonly forbidden: readonly ForbiddenTest[] } {
   const offered: Test[] = [];
   const forbidden: ForbiddenTest[] = [];
-  for (const test of testsOf(path)) {
+  for (const test of tests) {
     const reason = forbiddenBy(path, test, limits);
     if (reason === null) offered.push(test);
     else forbidden.push({ test, reason });
@@ -162,7 +210,7 @@ export function offeredTests(
 
 /** Expected information of a test about the fault, in bit, from a posterior. */
 export function rateTest(test: Test, posterior: Posterior, trust: Trust = USUAL_TRUST): RatedTest {
-  const drags = FAULT_MODES.indexOf('drags');
+  const [drags, sags] = [FAULT_MODES.indexOf('drags'), FAULT_MODES.indexOf('sags')];
   const missed = trust.wrong + (1 - trust.wrong) * trust.hidden;
   let total = 0;
   let good = 0;
@@ -174,7 +222,7 @@ export function rateTest(test: Test, posterior: Posterior, trust: Trust = USUAL_
     noise += probability * binaryEntropy(chance);
   };
   const showing = (block: number): number => {
-    if (test.relevant[block] === 1) return 1;
+    if (test.relevant[block] === 1) return 1 - test.relieved[block]! * posterior.modes[block]![sags]!;
     return test.dragged[block] === 1 ? posterior.modes[block]![drags]! : 0;
   };
   posterior.single.forEach((p, block) => add(p, showing(block)));

@@ -32,6 +32,17 @@ describe('a line of the path', () => {
     ]);
   });
 
+  it('takes the last words of a name for its kind, before what is said more of it', () => {
+    const kindOf = (line: string) => typed(line).blocks[0]!.kind;
+    expect(kindOf('Controller supply')).toBe('supply');
+    expect(kindOf('Headphone socket with switch')).toBe('socket');
+    expect(kindOf('Tone control')).toBe('tone control');
+    expect(kindOf('Microphone preamplifier')).toBe('stage');
+    expect(kindOf('Supply of the mixer')).toBe('supply');
+    expect(kindOf('Left power amplifier')).toBe('power amplifier');
+    expect(kindOf('Contraption')).toBeUndefined();
+  });
+
   it('says what links carry, with several blocks at one station', () => {
     const path = typed('First stage > Driver', 'supply: Adapter > first stage, Driver');
     expect(path.links.filter((l) => l.carries === 'supply')).toEqual([

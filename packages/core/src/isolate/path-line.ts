@@ -7,7 +7,7 @@ import {
   type TestPointData,
 } from '@halfsplit/contract';
 import { problem, type Problem } from '../errors.ts';
-import { BLOCK_KINDS, blockKind } from './block-kinds.ts';
+import { blockKind } from './block-kinds.ts';
 
 export type PathLineResult =
   | { readonly ok: true; readonly path: PathData; readonly words: string }
@@ -160,13 +160,23 @@ class PathEditor {
   }
 }
 
-/** The kind that a name speaks of, longest first: "Input socket" is a socket. */
+/** What follows one of these says more of the thing that stands before it. */
+const MORE = /\s+(?:with|of|for|to|from|in|and|at|on)\s.*$/;
+
+/**
+ * The kind that a name speaks of, by its last words, as names are made: "Input socket" is a socket, "Controller supply" a
+ * supply, "Headphone socket with switch" a socket.
+ */
 function guessKind(name: string): string | undefined {
-  const words = name.toLowerCase();
-  const byLength = [...BLOCK_KINDS].sort((a, b) => b.name.length - a.name.length);
-  const whole = byLength.find((k) => words.includes(k.name))?.name;
-  if (whole) return whole;
-  const last = words.split(/\s+/).at(-1)!;
-  const kind = blockKind(last).name;
-  return kind === 'block' ? undefined : kind;
+  const words = name
+    .toLowerCase()
+    .replace(MORE, '')
+    .split(/[^a-z-]+/)
+    .filter(Boolean);
+  for (let end = words.length; end > 0; end -= 1)
+    for (let from = 0; from < end; from += 1) {
+      const { name: kind } = blockKind(words.slice(from, end).join(' '));
+      if (kind !== 'block') return kind;
+    }
+  return undefined;
 }

@@ -34,12 +34,25 @@ export interface TestPoint {
 
 const USUAL_MINUTES = 1;
 
+/** Left or right: which of two equal branches. */
+export type Channel = 'left' | 'right';
+
+/** The channel of a block by its name, or by its place in a pair of twins: the left one stands first. */
+function channelOf({ id, name }: Block, twins: readonly (readonly [string, string])[]): Channel | undefined {
+  const [word] = /\b(?:left|right)\b/i.exec(name) ?? [];
+  if (word !== undefined) return word.toLowerCase() === 'left' ? 'left' : 'right';
+  if (twins.some(([left]) => left === id)) return 'left';
+  return twins.some(([, right]) => right === id) ? 'right' : undefined;
+}
+
 /** Blocks, links and points with the questions the search asks of them. Blocks are known by their index. */
 export class Path {
   readonly blocks: readonly Block[];
   readonly links: readonly Link[];
   readonly points: readonly TestPoint[];
   readonly twins: readonly (readonly [string, string])[];
+  /** The channel each block belongs to alone; undefined for what both share. */
+  private readonly channels: readonly (Channel | undefined)[];
   private readonly index: ReadonlyMap<string, number>;
   private readonly into: readonly (readonly Link[])[];
   private readonly outOf: readonly (readonly Link[])[];
@@ -64,6 +77,7 @@ export class Path {
     this.outOf = this.blocks.map((_, i) => this.links.filter((l) => l.from === i));
     this.points = data.testPoints ? this.pointsFrom(data, circuit) : this.links.map((l) => this.linkPoint(l));
     this.twins = data.twins ?? [];
+    this.channels = this.blocks.map((b) => channelOf(b, this.twins));
     for (const p of this.points) if (p.net !== undefined) this.netPoints.set(p.net, p);
     if (circuit) this.addNetPoints(circuit);
   }
@@ -178,20 +192,38 @@ export class Path {
     return reached;
   }
 
+  /** The channel a point is in, by its block, or by the block that it leads to. */
+  channelOf({ block, link }: TestPoint): Channel | undefined {
+    return this.channels[block] ?? (link ? this.channels[link.to] : undefined);
+  }
+
   /**
-   * Blocks whose failing shows at the output of a block: all that it gets, directly or through others. With a tone
-   * injected, only the audio path from there on counts, with what that path depends on; null when the tone cannot get
-   * there.
+   * Blocks whose failing shows at the output of a block: all that it gets, directly or through others. What belongs to
+   * the other channel sends nothing here, though both go through one block, as a selector. With a tone injected, only the
+   * audio path from there on counts, with what that path depends on; null when the tone cannot get there.
    */
-  relevant(at: number, injectedAt?: number): Uint8Array | null {
+  relevant(
+    at: number,
+    {
+      injectedAt,
+      channel = this.channels[at],
+    }: { readonly injectedAt?: number | undefined; readonly channel?: Channel | undefined } = {},
+  ): Uint8Array | null {
     const relevant = new Uint8Array(this.blocks.length);
+    const isOther = (block: number) => {
+      const own = this.channels[block];
+      return channel !== undefined && own !== undefined && own !== channel;
+    };
+    if (injectedAt !== undefined && isOther(injectedAt)) return null;
     const tone = injectedAt === undefined ? undefined : this.downstream(injectedAt);
     if (tone && !tone.has(at)) return null;
     const open = [at];
     relevant[at] = 1;
     for (let next = open.pop(); next !== undefined; next = open.pop()) {
       for (const link of this.into[next]!) {
-        const isSignal = link.carries === 'audio' || (link.carries === 'data' && tone?.has(next) === true);
+        const isAudio = link.carries === 'audio';
+        if (isAudio && isOther(link.from)) continue;
+        const isSignal = isAudio || (link.carries === 'data' && tone?.has(next) === true);
         if (tone && isSignal && tone.has(next) && (next === injectedAt || !tone.has(link.from))) continue;
         if (relevant[link.from] === 1) continue;
         relevant[link.from] = 1;
@@ -204,6 +236,24 @@ export class Path {
   /** Blocks that feed a block: those it could drag down. */
   feeders(block: number): number[] {
     return this.into[block]!.filter((l) => l.carries === 'supply').map((l) => l.from);
+  }
+
+  /** Blocks that hang directly on a block's supply. */
+  loadsOf(block: number): number[] {
+    return this.outOf[block]!.filter((l) => l.carries === 'supply').map((l) => l.to);
+  }
+
+  /** Blocks that hang on a block's supply, directly or behind others. */
+  fedBy(block: number): ReadonlySet<number> {
+    const fed = new Set<number>();
+    const open = [block];
+    for (let next = open.pop(); next !== undefined; next = open.pop())
+      for (const { to, carries } of this.outOf[next]!)
+        if (carries === 'supply' && !fed.has(to)) {
+          fed.add(to);
+          open.push(to);
+        }
+    return fed;
   }
 
   /** Blocks that pass audio to no other: where it is heard. */

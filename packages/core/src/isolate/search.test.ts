@@ -45,7 +45,13 @@ function bruteForce(path: ReturnType<typeof preparePath>, observations: readonly
   const symptom = (o: Observation, block: number, mode: number) => {
     const m = FAULT_MODES[mode]!;
     if (m === 'drags') return o.dragged[block] ? 'none' : 'good';
+    if (m === 'sags') return o.relevant[block] && o.relieved[block]! < 0.5 ? 'none' : 'good';
     return o.relevant[block] ? m : 'good';
+  };
+  /** A supply that cannot bear its load, alone: it bears what is left of it with a chance. */
+  const sagging = (o: Observation, block: number) => {
+    const relief = o.relevant[block] ? o.relieved[block]! : 1;
+    return relief * o.likelihood[rank('good')]! + (1 - relief) * o.likelihood[rank('none')]!;
   };
   const rank = (s: string) => SYMPTOMS.indexOf(s as never);
   const marginal = new Array<number>(n).fill(0);
@@ -64,6 +70,7 @@ function bruteForce(path: ReturnType<typeof preparePath>, observations: readonly
           if (a === b && ma !== mb) return;
           const share = a === b ? pa : pa * pb;
           const product = observations.reduce((p, o) => {
+            if (a === b && FAULT_MODES[ma] === 'sags') return p * sagging(o, a);
             const worst = Math.max(rank(symptom(o, a, ma)), rank(symptom(o, b, mb)));
             return p * o.likelihood[worst]!;
           }, 1);
@@ -100,7 +107,13 @@ const randomSearch = fc
     });
     const path = preparePath({ ...data, links: [...data.links, ...extra] });
     const evidence = Array.from({ length: tests }, () =>
-      saw(`b${Math.floor(random() * n)}`, SYMPTOMS[Math.floor(random() * 5)]!, random() < 0.3 ? PROVED : {}),
+      saw(`b${Math.floor(random() * n)}`, SYMPTOMS[Math.floor(random() * 5)]!, {
+        conditions: [
+          ...(random() < 0.3 ? ['probe proved'] : []),
+          ...(random() < 0.4 ? [`disconnected: b${Math.floor(random() * n)}`] : []),
+          ...(random() < 0.1 ? ['unloaded'] : []),
+        ],
+      }),
     );
     return { path, observations: readEvidence(path, evidence).observations };
   });
@@ -165,6 +178,94 @@ describe('posterior', () => {
     ).suspects;
     expect(before[0]!.block).toBe(0);
     expect(after[0]!.block).toBe(2);
+  });
+
+  describe('a rail that is dead, and back when the power amplifier is unplugged', () => {
+    const data = pathFromText(
+      `adapter Adapter, adapter
+         reg Regulator, regulator
+         pre Preamplifier, stage
+         mix Mixer, mixer
+         amp Power amplifier, power amplifier
+         spk Speaker, speaker`,
+      `audio: pre > mix > amp > spk
+         supply: adapter > reg > pre mix amp`,
+    );
+    const path = preparePath(data);
+    const dead = saw('reg->amp', 'none', PROVED);
+    const back = saw('reg->amp', 'good', { conditions: ['disconnected: amp'] });
+    const search = (evidence: EvidenceData[]) => searchState(path, unitOf(data, evidence));
+    const of = (state: ReturnType<typeof search>, id: string) =>
+      state.suspects.find((s) => s.block === path.indexOf(id))!;
+
+    it('convicts the amplifier or its wiring, or the supply that cannot bear its load, and nothing else', () => {
+      const state = search([dead, back]);
+      expect(state.suspects[0]!.block).toBe(path.indexOf('amp'));
+      // Alone; a second fault beside the one found is never ruled out.
+      const alone = (id: string) => state.posterior.single[path.indexOf(id)!]!;
+      const all = state.posterior.single.reduce((sum, p) => sum + p, 0);
+      for (const id of ['pre', 'mix', 'spk']) expect(alone(id) / all, id).toBeLessThan(0.04);
+      expect((alone('amp') + alone('reg') + alone('adapter')) / all).toBeGreaterThan(0.9);
+      expect(alone('amp') / all).toBeGreaterThan(0.7);
+      expect(of(state, 'amp').why).toBe(
+        'Regulator to Power amplifier was bad, and right as Regulator to Power amplifier (with Power amplifier disconnected): Power amplifier, or its wiring, drags the supply down.',
+      );
+      expect(of(state, 'reg').why).toContain('Regulator may not bear its load');
+      // Of the supplies only that is left which taking the load off can mend.
+      const modes = state.posterior.modes[path.indexOf('reg')!]!;
+      expect(modes[FAULT_MODES.indexOf('sags')]).toBeGreaterThan(0.7);
+    });
+
+    it('is no contradiction: the unit stood otherwise', () => {
+      expect(search([dead, back]).contradictions).toEqual([]);
+      const alike = [dead, saw('reg->amp', 'good')];
+      expect(search(alike).contradictions).toHaveLength(1);
+    });
+
+    it('is what is asked once the rail is found dead, load by load', () => {
+      const { next, offered } = search([dead]);
+      const asked = offered.filter((t) => t.conditions?.[0]?.startsWith('disconnected'));
+      expect(asked.map((t) => t.conditions![0])).toEqual([
+        'disconnected: pre',
+        'disconnected: mix',
+        'disconnected: amp',
+      ]);
+      expect(next.map((n) => n.test.id)).toContain('reg->amp, amp disconnected');
+      expect(search([]).offered.some((t) => t.how === 'trace' && t.conditions !== undefined)).toBe(false);
+    });
+
+    it('says nothing where what was disconnected is needed to get there', () => {
+      const { ignored } = search([saw('spk', 'none', { conditions: ['disconnected: amp'] })]);
+      expect(ignored[0]!.reason).toBe('Power amplifier is disconnected, and nothing gets there without it');
+    });
+  });
+
+  it('never explains a dead left branch by the right one, though both go through one selector', () => {
+    const path = pathFromText(
+      `preL Left preamplifier, stage
+       preR Right preamplifier, stage
+       sel Selector, switch
+       powL Left power amplifier, power amplifier
+       powR Right power amplifier, power amplifier`,
+      `audio: preL > sel > powL
+       audio: preR > sel > powR`,
+    );
+    const named = searchState(preparePath(path), unitOf(path, [saw('powL', 'none', PROVED)]));
+    const right = (state: typeof named) =>
+      state.suspects.filter((s) => [1, 4].includes(s.block)).map((s) => s.probability);
+    for (const p of right(named)) expect(p).toBeLessThan(0.05);
+    // By twins, where the names say nothing.
+    const plain: PathData = {
+      ...path,
+      blocks: path.blocks.map((b) => ({ ...b, name: b.id })),
+      twins: [
+        ['preL', 'preR'],
+        ['powL', 'powR'],
+      ],
+    };
+    const twins = searchState(preparePath(plain), unitOf(plain, [saw('powL', 'none', PROVED)]));
+    for (const p of right(twins)) expect(p).toBeLessThan(0.05);
+    expect(preparePath(path).relevant(4, { injectedAt: 0 })).toBeNull();
   });
 
   it('counts a first bad finding less while the probe is not proved', () => {
@@ -304,7 +405,10 @@ describe('injection', () => {
     ),
   );
   const shown = (at: string, from?: string) => {
-    const mask = path.relevant(path.indexOf(at)!, from === undefined ? undefined : path.indexOf(from));
+    const mask = path.relevant(
+      path.indexOf(at)!,
+      from === undefined ? {} : { injectedAt: path.indexOf(from) },
+    );
     return mask && path.blocks.filter((_, i) => mask[i] === 1).map((b) => b.id);
   };
   it('leaves out what comes before the tone, and keeps what the path depends on', () => {

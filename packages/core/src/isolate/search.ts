@@ -8,13 +8,16 @@ import {
 } from './evidence.ts';
 import { expectedVoltage, restingVolts } from './expected.ts';
 import {
+  disconnectingTests,
   offeredTests,
   rankTests,
+  testsOf,
   testsToCome,
   whyTest,
   type ForbiddenTest,
   type RatedTest,
   type School,
+  type Test,
 } from './next-test.ts';
 import type { Path } from './path.ts';
 import { posteriorOf, whySuspect, type PairSuspect, type Posterior } from './suspects.ts';
@@ -34,6 +37,8 @@ export interface SearchState {
   /** Likeliest first. */
   readonly suspects: readonly Suspect[];
   readonly next: readonly ProposedTest[];
+  /** Every test that may be made. */
+  readonly offered: readonly Test[];
   readonly forbidden: readonly ForbiddenTest[];
   readonly observations: readonly Observation[];
   readonly ignored: readonly Ignored[];
@@ -62,10 +67,11 @@ export function searchState(path: Path, unit: UnitDocument, options: SearchOptio
     expected: expectedVoltage(unit.circuit),
   });
   const posterior = posteriorOf(path, observations, { weights: weightsFor(path, unit, options.history) });
-  const { offered, forbidden } = offeredTests(path, {
-    hazards: unit.unit.hazards,
-    volts: restingVolts(unit.circuit),
-  });
+  const { offered, forbidden } = offeredTests(
+    path,
+    { hazards: unit.unit.hazards, volts: restingVolts(unit.circuit) },
+    [...testsOf(path), ...disconnectingTests(path, observations)],
+  );
   const ranked = rankTests(offered, posterior, options.school).slice(0, EXPLAINED);
   const suspects = path.blocks
     .map((_, block): Suspect => ({
@@ -77,6 +83,7 @@ export function searchState(path: Path, unit: UnitDocument, options: SearchOptio
   return {
     suspects,
     next: ranked.map((r) => ({ ...r, why: whyTest(path, r, posterior) })),
+    offered,
     forbidden,
     observations,
     ignored,

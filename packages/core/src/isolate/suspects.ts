@@ -1,6 +1,6 @@
 import type { Observation } from './evidence.ts';
 import type { Path } from './path.ts';
-import { FAULT_MODES, SYMPTOMS, type FaultMode, type Symptom } from './symptom.ts';
+import { FAULT_MODES, symptomOfMode, SYMPTOMS, type FaultMode } from './symptom.ts';
 
 /** Share of repairs in which two blocks have failed at once, before any evidence (from memory). */
 export const PAIR_SHARE = 0.03;
@@ -9,7 +9,7 @@ const NEGLIGIBLE = 25;
 
 const GOOD = SYMPTOMS.indexOf('good');
 const NONE = SYMPTOMS.indexOf('none');
-const MODE_SYMPTOM = FAULT_MODES.map((m) => (m === 'drags' ? NONE : SYMPTOMS.indexOf(m as Symptom)));
+const MODE_SYMPTOM = FAULT_MODES.map((m) => SYMPTOMS.indexOf(symptomOfMode(m)));
 
 /** Two blocks that may both have failed. */
 export interface PairSuspect {
@@ -46,10 +46,18 @@ export function modeShares(path: Path, block: number): Float64Array {
   return shares.map((s) => s / total);
 }
 
-/** The symptom that a mode of a block shows in an observation, as an index of SYMPTOMS. */
-function symptomOf(observation: Observation, block: number, mode: number): number {
-  const shows = FAULT_MODES[mode] === 'drags' ? observation.dragged : observation.relevant;
-  return shows[block] === 1 ? MODE_SYMPTOM[mode]! : GOOD;
+/** Likelihood of an observation when a block fails in a mode. */
+function likelihoodOf(
+  { relevant, dragged, relieved, likelihood }: Observation,
+  block: number,
+  mode: number,
+): number {
+  const shows = mode === DRAGS ? dragged : relevant;
+  const whenGood = likelihood[GOOD]!;
+  if (shows[block] !== 1) return whenGood;
+  const whenShown = likelihood[MODE_SYMPTOM[mode]!]!;
+  const relief = mode === SAGS ? relieved[block]! : 0;
+  return relief * whenGood + (1 - relief) * whenShown;
 }
 
 /**
@@ -73,7 +81,7 @@ export function posteriorOf(
     const logs = shares[b]!.map((share, mode) => {
       if (share === 0) return Number.NEGATIVE_INFINITY;
       let sum = Math.log(share);
-      for (const o of observations) sum += Math.log(o.likelihood[symptomOf(o, b, mode)]!);
+      for (const o of observations) sum += Math.log(likelihoodOf(o, b, mode));
       return sum;
     });
     const top = Math.max(...logs);
@@ -150,10 +158,12 @@ class PairWays {
     });
     // A block that can drag shows where it does either way: only the better of both bounds the pair.
     this.shows = Array.from({ length: count }, (_, b) => {
-      const drags = shares[b]![FAULT_MODES.indexOf('drags')]! > 0;
-      return Uint8Array.from(observations, (o) =>
-        o.relevant[b] === 1 ? 1 : drags && o.dragged[b] === 1 ? MAY : 0,
-      );
+      const drags = shares[b]![DRAGS]! > 0;
+      const sags = shares[b]![SAGS]! > 0;
+      return Uint8Array.from(observations, (o) => {
+        if (o.relevant[b] === 1) return sags && isRelieved(o, b) ? MAY_NOT : 1;
+        return drags && o.dragged[b] === 1 ? MAY : 0;
+      });
     });
     const numbers = new Map<string, number>();
     this.alike = Int32Array.from(this.shows, (shows, b) => {
@@ -219,7 +229,10 @@ class PairWays {
     if (known) return known;
     const shares = this.shares[block]!;
     const drags = shares[DRAGS]!;
-    const own = FAULT_MODES.flatMap((_, mode) => (shares[mode]! > 0 && mode !== DRAGS ? [mode] : []));
+    const sags = shares[SAGS]!;
+    const own = FAULT_MODES.flatMap((_, mode) =>
+      shares[mode]! > 0 && mode !== DRAGS && mode !== SAGS ? [mode] : [],
+    );
     const plain: Way = {
       shows: Uint8Array.from(this.observations, (o) => o.relevant[block]!),
       symptoms: own.map((mode) => MODE_SYMPTOM[mode]!),
@@ -231,6 +244,12 @@ class PairWays {
         shows: Uint8Array.from(this.observations, (o) => o.dragged[block]!),
         symptoms: [NONE],
         shares: [drags],
+      });
+    if (sags > 0)
+      ways.push({
+        shows: Uint8Array.from(this.observations, (o) => (isRelieved(o, block) ? 0 : o.relevant[block]!)),
+        symptoms: [NONE],
+        shares: [sags],
       });
     return (this.ways[block] = ways);
   }
@@ -266,9 +285,14 @@ interface Way {
 }
 
 const DRAGS = FAULT_MODES.indexOf('drags');
+const SAGS = FAULT_MODES.indexOf('sags');
+/** Of two faults at once, a supply that is relieved of this much of its load is taken to bear the rest. */
+const MOSTLY = 0.5;
+const isRelieved = ({ relieved }: Observation, block: number) => relieved[block]! >= MOSTLY;
 
-/** Set where a block shows in one of its modes only. */
+/** Set where a block shows in one of its modes only: where it drags, or where it does not sag. */
 const MAY = 2;
+const MAY_NOT = 4;
 
 /** Entropy of what is left to find, bit: over single faults and the pairs worth naming. */
 export function entropyOf(posterior: Posterior): number {
@@ -299,11 +323,17 @@ export function whySuspect(path: Path, observations: readonly Observation[], blo
       : `Nothing is tested yet; this is how often ${/^[aeiou]/.test(kind.name) ? 'an' : 'a'} ${kind.name} is the culprit.`;
   const explained = bad.filter(shows);
   const clearing = good.filter(shows);
+  const relieving = good.find((o) => shows(o) && o.relieved[block]! > 0);
+  if (relieving && explained.length > 0 && clearing.every((o) => o.relieved[block]! > 0))
+    return `${explained.at(-1)!.name} was bad, but right as ${relieving.name}: ${name} may not bear its load.`;
   if (clearing.length > 0 && explained.length === 0)
     return `${clearing.at(-1)!.name} was good, and depends on ${name}.`;
   if (clearing.length > 0)
     return `${explained.at(-1)!.name} was bad, but ${clearing.at(-1)!.name} was good and depends on ${name} too.`;
   const missed = bad.filter((o) => !shows(o));
+  const cameBack = good.find((o) => o.without.has(block));
+  if (explained.length === 0 && cameBack && missed.some((o) => o.dragged[block] === 1))
+    return `${missed.find((o) => o.dragged[block] === 1)!.name} was bad, and right as ${cameBack.name}: ${name}, or its wiring, drags the supply down.`;
   const dragging = bad.find((o) => !shows(o) && o.dragged[block] === 1);
   if (explained.length === 0 && dragging && path.feeders(block).length > 0)
     return `It could drag down the supply of ${dragging.name}, which was bad: disconnect it and look again.`;

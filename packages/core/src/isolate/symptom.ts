@@ -5,11 +5,15 @@ export const SYMPTOMS = ['good', 'hum', 'distorted', 'weak', 'none'] as const;
 export type Symptom = (typeof SYMPTOMS)[number];
 
 /**
- * How a block fails: it adds hum, distorts, weakens or passes nothing; or it drags down the supply it hangs on, and
- * with it all else that hangs there.
+ * How a block fails: it adds hum, distorts, weakens or passes nothing; it drags down the supply it hangs on, and with it
+ * all else that hangs there; or, a supply, it cannot bear its load and is right as soon as that is taken off.
  */
-export const FAULT_MODES = ['hum', 'distorted', 'weak', 'none', 'drags'] as const;
+export const FAULT_MODES = ['hum', 'distorted', 'weak', 'none', 'drags', 'sags'] as const;
 export type FaultMode = (typeof FAULT_MODES)[number];
+
+/** What a way of failing shows where it shows. */
+export const symptomOfMode = (mode: FaultMode): Symptom =>
+  mode === 'drags' || mode === 'sags' ? 'none' : mode;
 
 /** What was seen, as far as it bears on a fault: a symptom, or only that it was not as it should be. */
 export type Seen = Symptom | 'bad';

@@ -1,4 +1,4 @@
-import type { Carries, PathData, SawWord } from '@halfsplit/contract';
+import type { SawWord } from '@halfsplit/contract';
 import type { Test } from '@halfsplit/core';
 
 /** What can be seen at a place, with the key that records it. */
@@ -38,10 +38,9 @@ const CHECK: readonly Answer[] = [
 ];
 
 /** The answers that fit a test. */
-export function answersFor(test: Test, path: PathData | null): readonly Answer[] {
+export function answersFor(test: Pick<Test, 'how' | 'carries'>): readonly Answer[] {
   if (test.how === 'check') return CHECK;
-  if (test.how === 'inject') return AUDIO;
-  switch (carriedAt(test.at, path)) {
+  switch (test.carries) {
     case 'supply':
       return SUPPLY;
     case 'clock':
@@ -49,14 +48,9 @@ export function answersFor(test: Test, path: PathData | null): readonly Answer[]
       return PULSES;
     case 'control':
       return CONTROL;
-    default:
+    case 'audio':
       return AUDIO;
   }
-}
-
-function carriedAt(at: string, path: PathData | null): Carries {
-  const [from, to] = path?.testPoints?.find((t) => t.id === at)?.link ?? at.split('->');
-  return path?.links.find((l) => l.from === from && l.to === to)?.carries ?? 'audio';
 }
 
 /** A key pressed while no field is being typed in. */

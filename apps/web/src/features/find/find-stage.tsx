@@ -1,14 +1,5 @@
 import type { Hazard, CreateEvidence, IntakeData } from '@halfsplit/contract';
-import {
-  cautionsOf,
-  markedNumber,
-  offeredTests,
-  preparePath,
-  restingVolts,
-  whyTest,
-  rateTest,
-  type ProposedTest,
-} from '@halfsplit/core';
+import { cautionsOf, markedNumber, preparePath, whyTest, rateTest, type ProposedTest } from '@halfsplit/core';
 import { Button, Segmented } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -41,16 +32,13 @@ export function FindStage() {
     () => preparePath(document.path ?? { blocks: [], links: [] }, document.circuit),
     [document.path, document.circuit],
   );
-  const tests = useMemo(
-    () => offeredTests(path, { hazards: unit.hazards, volts: restingVolts(document.circuit) }),
-    [path, unit.hazards, document.circuit],
-  );
+  const offered = state?.offered ?? [];
   const next = state?.next ?? [];
   const current = currentTest(chosen);
   function currentTest(id: string | null): ProposedTest | null {
     const proposed = next.find((n) => n.test.id === id);
     if (proposed) return proposed;
-    const test = tests.offered.find((t) => t.id === id);
+    const test = offered.find((t) => t.id === id);
     if (!test || !state) return next[0] ?? null;
     const rated = rateTest(test, state.posterior);
     return { ...rated, why: whyTest(path, rated, state.posterior) };
@@ -62,7 +50,7 @@ export function FindStage() {
   // A point chosen on the path or the photo is the next test.
   const choosePoint = (id: string) => {
     selectPoint(id);
-    if (tests.offered.some((t) => t.id === id)) setChosen(id);
+    if (offered.some((t) => t.id === id)) setChosen(id);
   };
 
   const top = state?.suspects[0];
@@ -210,8 +198,8 @@ export function FindStage() {
                 )}
                 <TestsList
                   next={next}
-                  all={tests.offered}
-                  forbidden={tests.forbidden}
+                  all={offered}
+                  forbidden={state?.forbidden ?? []}
                   currentId={current?.test.id ?? null}
                   onChoose={setChosen}
                   school={find.school}

@@ -9,6 +9,15 @@ import { answersFor, isFree } from './answers.ts';
 
 const PLAIN_CONDITIONS = ['wiggled', 'warm', 'cold', 'unloaded', 'dummy load'] as const;
 
+/** What shows that the probe works, by what is to be found with it. */
+const PROOFS: Readonly<Record<Test['carries'], string>> = {
+  audio: 'touch it to the tone',
+  supply: 'touch it to a battery or a voltage that you know',
+  control: 'touch it to a battery or a voltage that you know',
+  clock: 'touch it to a clock that runs, or to a supply: it must show',
+  data: 'touch it to a line that pulses, or to a supply: it must show',
+};
+
 interface Props {
   readonly test: Test;
   readonly why: string;
@@ -25,14 +34,14 @@ export function Question({ test, why, isProved, onRecord }: Props) {
   const [conditions, setConditions] = useState<readonly string[]>([]);
   const [number, setNumber] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
-  const answers = answersFor(test, path);
+  const answers = answersFor(test);
   const isPoint = (path?.testPoints ?? []).some((t) => t.id === test.at);
   const parsed =
     number === null || number.trim() === ''
       ? null
       : parseValue(number, { kind: 'voltage', purpose: 'reading' });
   const send = (saw: CreateEvidence['saw'], more: readonly string[] = []) => {
-    const all = [...conditions, ...more, ...(test.how === 'check' ? [CONDITIONS.unplugged] : [])];
+    const all = [...conditions, ...more, ...(test.conditions ?? [])];
     onRecord({
       at: test.at,
       saw,
@@ -75,7 +84,7 @@ export function Question({ test, why, isProved, onRecord }: Props) {
       <p className="hs-dim">{why}</p>
       {!isProved && test.how !== 'check' && (
         <p className="hs-probe-note">
-          Prove the probe first: touch it to the tone.{' '}
+          Prove the probe first: {PROOFS[test.carries]}.{' '}
           <Checkbox checked={probeProved} onChange={() => toggle(CONDITIONS.probeProved)}>
             it works
           </Checkbox>{' '}

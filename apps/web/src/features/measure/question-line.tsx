@@ -14,7 +14,7 @@ export function QuestionLine({
 }) {
   if (asks === 'controls')
     return (
-      <p className="hs-question" role="group" aria-label={`Controls when ${ref} was read`}>
+      <p className="hs-lead-question" role="group" aria-label={`Controls when ${ref} was read`}>
         <span>All controls as drawn when {ref} was read?</span>
         <Button size="small" onClick={() => onAnswer(1)}>
           they were <Keys keys={ARROWS[1]} />
@@ -22,7 +22,7 @@ export function QuestionLine({
       </p>
     );
   return (
-    <p className="hs-question" role="group" aria-label={`Red lead of ${ref}`}>
+    <p className="hs-lead-question" role="group" aria-label={`Red lead of ${ref}`}>
       <span>
         {taken === null
           ? `Red lead of ${ref} on which pin?`
