@@ -101,6 +101,24 @@ export const heardSchema = z.enum(HEARD);
 export type Heard = z.infer<typeof heardSchema>;
 
 export const checkOutcomeSchema = z.enum(['fine', 'was it']);
+/** Damage that can be seen, smelled or heard on a board. */
+export const DEFECTS = ['arcing', 'burnt', 'cracked joint', 'bulged', 'corroded', 'broken'] as const;
+export const defectSchema = z.enum(DEFECTS);
+export type Defect = z.infer<typeof defectSchema>;
+
+/** Damage with its place: what it is at (a part, block, net or test point), and where on which photo. */
+export const damageSchema = z.looseObject({
+  defect: defectSchema,
+  target: z.string().trim().min(1).max(64).optional(),
+  photoId: z.string().max(64).optional(),
+  x: z.number().min(0).max(1).optional(),
+  y: z.number().min(0).max(1).optional(),
+  at: z.iso.datetime(),
+});
+export type Damage = z.infer<typeof damageSchema>;
+
+export const proofSchema = z.enum(['right', 'not it']);
+
 export const intakeSchema = z.looseObject({
   words: z
     .string()
@@ -132,10 +150,18 @@ export const intakeSchema = z.looseObject({
         ref: z.string().max(32).optional(),
         words: z.string().max(300),
         at: z.iso.datetime(),
+        check: z.string().max(64).optional().meta({ description: 'The first check that found it.' }),
+        defect: defectSchema.optional(),
+        proof: z
+          .looseObject({ outcome: proofSchema, at: z.iso.datetime() })
+          .optional()
+          .meta({ description: 'Whether it was that, once mended and tried.' }),
       }),
     )
     .max(200)
     .optional(),
+  /** Damage that can be seen, with its place on a photo. */
+  damage: z.array(damageSchema).max(200).optional(),
   /** What others found on the same model, with the weight that is given to it. */
   notes: z
     .array(

@@ -1,4 +1,4 @@
-import type { PhotoResource } from '@halfsplit/contract';
+import type { Damage, PhotoResource } from '@halfsplit/contract';
 import { Button } from 'antd';
 import { useRef, type MouseEvent, type ReactNode } from 'react';
 import { TransformComponent, TransformWrapper } from 'react-zoom-pan-pinch';
@@ -13,6 +13,8 @@ interface Props {
   readonly points?: ReadonlyMap<string, PointView>;
   /** Short text beside a point, with its tone. */
   readonly labels?: ReadonlyMap<string, { readonly text: string; readonly tone: string | null }>;
+  /** Damage that was seen, with its place. */
+  readonly damage?: readonly Damage[];
   readonly selected: string | null;
   readonly onSelect: (target: string) => void;
   /** A place on the picture was chosen, in fractions of it; absent when nothing is being placed. */
@@ -23,7 +25,19 @@ interface Props {
 
 /** A photo of a board: zoomed by wheel or two fingers, moved by dragging, with its numbered points. */
 export function PhotoBoard(props: Props) {
-  const { photo, src, numberOf, nameOf, points, labels, selected, onSelect, onPlace, tools } = props;
+  const {
+    photo,
+    src,
+    numberOf,
+    nameOf,
+    points,
+    labels,
+    damage = [],
+    selected,
+    onSelect,
+    onPlace,
+    tools,
+  } = props;
   const picture = useRef<HTMLDivElement>(null);
   const place = (event: MouseEvent) => {
     if (!onPlace || !picture.current) return;
@@ -69,6 +83,20 @@ export function PhotoBoard(props: Props) {
                   )
                 );
               })}
+              {damage.map(
+                ({ at, defect, target, x, y }) =>
+                  x !== undefined &&
+                  y !== undefined && (
+                    <span
+                      key={at}
+                      className="hs-photo-damage"
+                      style={{ left: `${x * 100}%`, top: `${y * 100}%` }}
+                      title={target === undefined ? defect : `${defect}, at ${nameOf(target)}`}
+                    >
+                      {defect}
+                    </span>
+                  ),
+              )}
               {photo.points.map((p) => {
                 const view = points?.get(p.target);
                 return (

@@ -44,6 +44,18 @@ export {
   type Symptom,
   type Trust,
 } from './symptom.ts';
+export {
+  causeOf,
+  convictDamage,
+  damageWords,
+  intakeSentences,
+  withCheck,
+  withDamage,
+  withoutDamage,
+  withProof,
+  type Conviction,
+  type ProofOutcome,
+} from './cause.ts';
 export { firstChecks, FIRST_CHECKS, type FirstCheck } from './first-checks.ts';
 export {
   searchState,

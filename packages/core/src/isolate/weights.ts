@@ -16,6 +16,8 @@ import { FAULT_MODES } from './symptom.ts';
 const CHECKED_FINE = 0.1;
 /** One that was the cause multiplies it. */
 const CHECKED_GUILTY = 30;
+/** Damage that is seen multiplies the suspicion of its block (common practice). */
+const DAMAGED = 12;
 /** Own repairs count as this many of the general experience. */
 const HISTORY_BASE = 4;
 
@@ -60,6 +62,11 @@ export function weightsFor(
     for (const note of intake.notes ?? []) {
       const isOfPart = note.ref !== undefined && block.parts.includes(note.ref);
       if (note.blockId === block.id || isOfPart) weight *= note.weight;
+    }
+    for (const { target } of intake.damage ?? []) {
+      const isThere =
+        target !== undefined && (block.parts.includes(target) || path.pointNamed(target)?.block === i);
+      if (isThere) weight *= DAMAGED;
     }
     for (const [id, outcome] of Object.entries(intake.checks ?? {})) {
       if (!checkedKinds(id).includes(block.kind.name)) continue;

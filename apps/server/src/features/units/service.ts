@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import type { Hazard, UpdateUnit } from '@halfsplit/contract';
+import type { Hazard, IntakeData, UpdateUnit } from '@halfsplit/contract';
+import { intakeSentences } from '@halfsplit/core';
 import type { z } from 'zod';
 import type { createUnitSchema } from '@halfsplit/contract';
 import type { Transaction } from 'sequelize';
@@ -46,6 +47,7 @@ export async function updateUnit(
   const isDescribing = Object.keys(described).length > 0;
   if (isDescribing && baseVersion !== unit.version)
     throw stale('This unit', await loadUnit(unit.id, transaction));
+  const intake = unit.intake;
   const before = Object.fromEntries(
     Object.keys({ ...described, ...(nudges ? { nudges } : {}) }).map((k) => [k, unit.get(k)]),
   );
@@ -54,7 +56,7 @@ export async function updateUnit(
     { transaction },
   );
   if (isDescribing) {
-    const summary = describeChange(Object.keys(described));
+    const summary = describeChange(Object.keys(described), intake, change.intake);
     await appendLog(
       unit,
       { kind: 'unit', summary, inverse: [{ op: 'set-unit', values: before }] },
@@ -70,7 +72,13 @@ export async function updateUnit(
 }
 
 /** What was changed, as a sentence of the log. */
-function describeChange(fields: readonly string[]): string {
+function describeChange(
+  fields: readonly string[],
+  before: IntakeData,
+  after: IntakeData | undefined,
+): string {
+  const told = after === undefined || fields.length > 1 ? [] : intakeSentences(before, after);
+  if (told.length > 0) return told.join(' ');
   const words: Readonly<Record<string, string>> = {
     models: 'the unit’s own models',
     path: 'the signal path',

@@ -9,6 +9,7 @@ import { Keys } from '../../ui/keys.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
 import { PathBoard, PhotosPanel } from '../path/index.ts';
 import { isFree } from './answers.ts';
+import { Cause } from './cause.tsx';
 import { History } from './history.tsx';
 import { PartsSearch } from './parts-search.tsx';
 import { Question } from './question.tsx';
@@ -23,7 +24,10 @@ type Board = (typeof BOARDS)[number];
 export function FindStage() {
   const { unit, document, change, selectPoint } = useUnitContext();
   const find = useFind();
-  const { state, record } = find;
+  const { state, record, cause } = find;
+  /** The cause that did not end the search for this person. */
+  const [goesOn, setGoesOn] = useState<string | null>(null);
+  const isEnded = cause !== null && cause.at !== goesOn;
   const [chosen, setChosen] = useState<string | null>(null);
   const [board, setBoard] = useState<Board>('Path');
   const [selectedBlock, setSelectedBlock] = useState<string | null>(null);
@@ -134,7 +138,7 @@ export function FindStage() {
         <header className="hs-panel-head">
           <h2>Find</h2>
           <span className="hs-dim" role="status">
-            {state ? toCome(state.testsToCome, isConvincing) : ''}
+            {isEnded ? 'the cause is found' : state ? toCome(state.testsToCome, isConvincing) : ''}
           </span>
           <span className="hs-grow" />
           {undoable && (
@@ -172,7 +176,14 @@ export function FindStage() {
           ) : (
             state && (
               <>
-                {isConvincing && topBlock && (
+                {cause && (
+                  <Cause
+                    cause={cause}
+                    onProve={(outcome) => find.prove(cause, outcome)}
+                    onGoOn={() => setGoesOn(cause.at)}
+                  />
+                )}
+                {!isEnded && isConvincing && topBlock && (
                   <Conviction
                     name={topBlock.name}
                     share={top.probability}
@@ -182,7 +193,7 @@ export function FindStage() {
                     onParts={() => setInParts(topBlock.id)}
                   />
                 )}
-                {current ? (
+                {isEnded ? null : current ? (
                   <Question
                     key={current.test.id}
                     test={current.test}
@@ -196,15 +207,17 @@ export function FindStage() {
                     point in Trace.
                   </p>
                 )}
-                <TestsList
-                  next={next}
-                  all={offered}
-                  forbidden={state?.forbidden ?? []}
-                  currentId={current?.test.id ?? null}
-                  onChoose={setChosen}
-                  school={find.school}
-                  onSchool={find.setSchool}
-                />
+                {!isEnded && (
+                  <TestsList
+                    next={next}
+                    all={offered}
+                    forbidden={state?.forbidden ?? []}
+                    currentId={current?.test.id ?? null}
+                    onChoose={setChosen}
+                    school={find.school}
+                    onSchool={find.setSchool}
+                  />
+                )}
                 {document.path && (
                   <SuspectsList
                     state={state}
@@ -263,6 +276,8 @@ export function FindStage() {
               ignored={ignored}
               onWithdraw={find.withdraw}
               onUncheck={find.uncheck}
+              onBlame={find.blameDamage}
+              onForget={find.forgetDamage}
             />
           </div>
         </div>

@@ -1,5 +1,5 @@
-import type { EvidenceResource } from '@halfsplit/contract';
-import { evidenceSentence, FIRST_CHECKS, preparePath, type UnitDocument } from '@halfsplit/core';
+import type { Damage, EvidenceResource } from '@halfsplit/contract';
+import { damageWords, evidenceSentence, FIRST_CHECKS, preparePath, type UnitDocument } from '@halfsplit/core';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
 import { useMemo } from 'react';
@@ -10,20 +10,25 @@ interface Props {
   readonly ignored: ReadonlyMap<string, string>;
   readonly onWithdraw: (id: string) => void;
   readonly onUncheck: (id: string) => void;
+  /** It was this damage. */
+  readonly onBlame: (damage: Damage) => void;
+  readonly onForget: (damage: Damage) => void;
 }
 
 /**
- * Every test that was made, newest first, with its result, and below them the first checks; one can be taken back without
+ * Every test that was made, newest first, with its result, and below them damage that was seen and the first checks; one can be taken back without
  * being lost.
  */
-export function History({ evidence, document, ignored, onWithdraw, onUncheck }: Props) {
+export function History({ evidence, document, ignored, onWithdraw, onUncheck, onBlame, onForget }: Props) {
   const path = useMemo(
     () => preparePath(document.path ?? { blocks: [], links: [] }, document.circuit),
     [document.path, document.circuit],
   );
   const made = document.intake?.checks ?? {};
   const checks = FIRST_CHECKS.filter((c) => made[c.id] !== undefined);
-  if (evidence.length === 0 && checks.length === 0)
+  const damage = document.intake?.damage ?? [];
+  const convicted = document.intake?.convicted ?? [];
+  if (evidence.length === 0 && checks.length === 0 && damage.length === 0)
     return <p className="hs-empty-words">Nothing is tested yet.</p>;
   return (
     <ol className="hs-history">
@@ -44,6 +49,30 @@ export function History({ evidence, document, ignored, onWithdraw, onUncheck }: 
               take back
             </Button>
           )}
+        </li>
+      ))}
+      {damage.map((d) => (
+        <li key={d.at}>
+          <time>{dayjs(d.at).format('HH:mm')}</time>
+          <span>Seen on the board: {damageWords(d)}.</span>
+          {!convicted.some((c) => c.defect === d.defect && c.words === damageWords(d)) && (
+            <Button
+              size="small"
+              type="text"
+              onClick={() => onBlame(d)}
+              aria-label={`It was this: ${damageWords(d)}`}
+            >
+              it was this
+            </Button>
+          )}
+          <Button
+            size="small"
+            type="text"
+            onClick={() => onForget(d)}
+            aria-label={`Take back: ${damageWords(d)}`}
+          >
+            take back
+          </Button>
         </li>
       ))}
       {checks.map((c) => (

@@ -1,5 +1,15 @@
-import type { CreateEvidence } from '@halfsplit/contract';
-import type { School, SearchState } from '@halfsplit/core';
+import type { CreateEvidence, Damage, IntakeData } from '@halfsplit/contract';
+import {
+  causeOf,
+  convictDamage,
+  withCheck,
+  withoutDamage,
+  withProof,
+  type Conviction,
+  type ProofOutcome,
+  type School,
+  type SearchState,
+} from '@halfsplit/core';
 import { useMemo, useState } from 'react';
 import useSWR from 'swr';
 import { getRepairs, newKey } from '../../api/client.ts';
@@ -24,16 +34,51 @@ export function useFind() {
   const record = (evidence: CreateEvidence) =>
     change({ type: 'add-evidence', tempId: newKey(), evidence, takenAt: new Date().toISOString() });
   const withdraw = (evidenceId: string) => change({ type: 'withdraw-evidence', evidenceId });
-  const uncheck = (id: string) => {
-    const { [id]: _taken, ...checks } = unit.intake.checks ?? {};
-    change({ type: 'update-unit', seen: unit.version, values: { intake: { ...unit.intake, checks } } });
+  const setIntake = (intake: IntakeData) =>
+    change({ type: 'update-unit', seen: unit.version, values: { intake } });
+  const now = () => new Date().toISOString();
+  const uncheck = (id: string) => setIntake(withCheck(unit.intake, id, null, now()));
+  const prove = (conviction: Conviction, outcome: ProofOutcome) =>
+    setIntake(withProof(unit.intake, conviction, outcome, now()));
+  const forgetDamage = (damage: Damage) => setIntake(withoutDamage(unit.intake, damage));
+  const blameDamage = (damage: Damage) => {
+    const block = document.path?.blocks.find(
+      (b) => b.id === damage.target || (damage.target !== undefined && b.parts?.includes(damage.target)),
+    );
+    const isPart = unit.parts.some((p) => p.part.ref === damage.target);
+    setIntake(
+      convictDamage(
+        unit.intake,
+        damage,
+        {
+          ...(block ? { blockId: block.id } : {}),
+          ...(block?.kind === undefined ? {} : { kind: block.kind }),
+          ...(isPart ? { ref: damage.target } : {}),
+        },
+        now(),
+      ),
+    );
   };
   const blocks = useMemo(
     () => blockViews(document.path?.blocks ?? [], state, unit.intake.convicted ?? []),
     [document.path, state, unit.intake.convicted],
   );
   const points = useMemo(() => pointViews(state), [state]);
-  return { state, sentence, school, setSchool, record, withdraw, uncheck, blocks, points };
+  return {
+    state,
+    sentence,
+    school,
+    setSchool,
+    record,
+    withdraw,
+    uncheck,
+    prove,
+    forgetDamage,
+    blameDamage,
+    cause: causeOf(unit.intake),
+    blocks,
+    points,
+  };
 }
 
 function blockViews(

@@ -1,5 +1,6 @@
-import { firstChecks } from '@halfsplit/core';
+import { causeOf, firstChecks, withCheck } from '@halfsplit/core';
 import { Button } from 'antd';
+import { Link } from 'react-router';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import { useIntake } from './use-intake.ts';
@@ -10,10 +11,9 @@ export function FirstChecks() {
   const { intake, setIntake } = useIntake();
   const checks = firstChecks(unit.kind, unit.hazards, intake.heard);
   const made = intake.checks ?? {};
-  const set = (id: string, outcome: 'fine' | 'was it' | null) => {
-    const { [id]: _old, ...others } = made;
-    setIntake({ checks: outcome === null ? others : { ...others, [id]: outcome } });
-  };
+  const set = (id: string, outcome: 'fine' | 'was it' | null) =>
+    setIntake(withCheck(intake, id, outcome, new Date().toISOString()));
+  const cause = causeOf(intake);
   return (
     <section className="hs-block" aria-label="First checks">
       <h2>
@@ -22,6 +22,11 @@ export function FirstChecks() {
           {Object.keys(made).length} of {checks.length} made
         </span>
       </h2>
+      {cause?.check !== undefined && (
+        <p className="hs-conviction" role="status">
+          {cause.words} <Link to="../find">Prove it in Find</Link>
+        </p>
+      )}
       <ol className="hs-checks">
         {checks.map((c) => {
           const outcome = made[c.id];

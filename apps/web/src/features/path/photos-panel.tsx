@@ -1,4 +1,5 @@
-import type { PhotoResource } from '@halfsplit/contract';
+import { DEFECTS, type Defect, type PhotoResource } from '@halfsplit/contract';
+import { withDamage } from '@halfsplit/core';
 import { Button, Segmented, Select } from 'antd';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useSWRConfig } from 'swr';
@@ -28,6 +29,7 @@ export function PhotosPanel({
   const { unit, change, selectedPoint, selectPoint } = useUnitContext();
   const [chosen, setChosen] = useState<string | null>(null);
   const [placing, setPlacing] = useState<string | null>(null);
+  const [marking, setMarking] = useState<Defect | null>(null);
   const { numberOf, nameOf } = usePointNames();
   const { upload, failure, isBusy } = useUpload(unit.id);
   const photo = unit.photos.find((p) => p.id === chosen) ?? unit.photos[0];
@@ -66,6 +68,15 @@ export function PhotosPanel({
     selectPoint(placing);
     setPlacing(null);
   };
+  const damage = (unit.intake.damage ?? []).filter((d) => d.photoId === photo?.id);
+  const mark = (x: number, y: number) => {
+    if (!photo || marking === null) return;
+    const target = nearestPoint(photo, x, y);
+    const seen = { defect: marking, ...(target ? { target } : {}), photoId: photo.id, x, y };
+    const intake = withDamage(unit.intake, { ...seen, at: new Date().toISOString() });
+    change({ type: 'update-unit', seen: unit.version, values: { intake } });
+    setMarking(null);
+  };
   const add = (
     <FileButton accept="image/*" onFile={(file) => void upload(file)}>
       {isBusy ? 'Adding…' : 'Add a photo'}
@@ -94,6 +105,14 @@ export function PhotosPanel({
               </Button>
             </p>
           )}
+          {marking !== null && (
+            <p className="hs-placing-note" role="status">
+              Choose on the photo where it is <strong>{marking}</strong>.{' '}
+              <Button size="small" onClick={() => setMarking(null)}>
+                Leave it
+              </Button>
+            </p>
+          )}
           <Suspense fallback={null}>
             <PhotoBoard
               key={photo.id}
@@ -103,44 +122,58 @@ export function PhotosPanel({
               nameOf={nameOf}
               selected={selectedPoint}
               onSelect={onSelectPoint ?? selectPoint}
-              onPlace={placing === null ? undefined : place}
+              damage={damage}
+              onPlace={marking !== null ? mark : placing === null ? undefined : place}
               {...(points ? { points } : {})}
               {...(labels ? { labels } : {})}
               tools={
-                !isBare && (
-                  <>
-                    <Button size="small" onClick={() => set({ turn: 1 })}>
-                      Turn
-                    </Button>
-                    <Select
-                      size="small"
-                      showSearch
-                      value={null}
-                      placeholder="Put a point"
-                      aria-label="Put a point"
-                      options={targets}
-                      popupMatchSelectWidth={false}
-                      onChange={(target: string) => setPlacing(target)}
-                    />
-                    {selectedPoint !== null && photo.points.some((p) => p.target === selectedPoint) && (
+                <>
+                  <Select<Defect>
+                    size="small"
+                    value={null}
+                    placeholder="Mark damage"
+                    aria-label="Mark damage"
+                    options={DEFECTS.map((value) => ({ value }))}
+                    popupMatchSelectWidth={false}
+                    onChange={(defect) => setMarking(defect)}
+                  />
+                  {!isBare && (
+                    <>
+                      <Button size="small" onClick={() => set({ turn: 1 })}>
+                        Turn
+                      </Button>
+                      <Select
+                        size="small"
+                        showSearch
+                        value={null}
+                        placeholder="Put a point"
+                        aria-label="Put a point"
+                        options={targets}
+                        popupMatchSelectWidth={false}
+                        onChange={(target: string) => setPlacing(target)}
+                      />
+                      {selectedPoint !== null && photo.points.some((p) => p.target === selectedPoint) && (
+                        <Button
+                          size="small"
+                          onClick={() =>
+                            set({ points: photo.points.filter((p) => p.target !== selectedPoint) })
+                          }
+                        >
+                          Take {String(numberOf(selectedPoint))} off
+                        </Button>
+                      )}
                       <Button
                         size="small"
+                        type="text"
                         onClick={() =>
-                          set({ points: photo.points.filter((p) => p.target !== selectedPoint) })
+                          change({ type: 'remove-photo', photoId: photo.id, seen: photo.version })
                         }
                       >
-                        Take {String(numberOf(selectedPoint))} off
+                        Remove photo
                       </Button>
-                    )}
-                    <Button
-                      size="small"
-                      type="text"
-                      onClick={() => change({ type: 'remove-photo', photoId: photo.id, seen: photo.version })}
-                    >
-                      Remove photo
-                    </Button>
-                  </>
-                )
+                    </>
+                  )}
+                </>
               }
             />
           </Suspense>
@@ -174,6 +207,16 @@ export function PhotosPanel({
       <div className="hs-photo-panel">{body}</div>
     </section>
   );
+}
+
+/** Damage within this part of the picture's width of a point is at that point. */
+const NEAR = 0.08;
+
+function nearestPoint({ points, width, height }: PhotoResource, x: number, y: number): string | undefined {
+  const distance = (p: { readonly x: number; readonly y: number }) =>
+    Math.hypot(p.x - x, ((p.y - y) * height) / width);
+  const [nearest] = [...points].sort((a, b) => distance(a) - distance(b));
+  return nearest && distance(nearest) <= NEAR ? nearest.target : undefined;
 }
 
 /** Sends a picture; while it is on its way, and when it fails, the page says so. */
