@@ -1,6 +1,14 @@
 import type { Layer } from '@halfsplit/contract';
 import { expose } from 'comlink';
-import type { SearchOptions, SolveRequest, UnitDocument } from '@halfsplit/core';
+import {
+  resolveLayer,
+  tellingReadings,
+  type Circuit,
+  type PartGroup,
+  type SearchOptions,
+  type SolveRequest,
+  type UnitDocument,
+} from '@halfsplit/core';
 import { deepAnalysis, spreadRuns, type DeepRequest } from './deep.ts';
 import { partsShare, searchOf, type PartsRequest } from './finding.ts';
 import { expectInCircuit, harmOf, judgeAll, shownOn, type JudgeRequest } from './measuring.ts';
@@ -33,6 +41,8 @@ const engine = {
     await Promise.all(told);
     return entries;
   },
+  tellingReadings: ({ circuit, group }: { circuit: Circuit; group: PartGroup }) =>
+    tellingReadings(resolveLayer(circuit, 'found'), group.members),
   judge: (request: JudgeRequest) => judgeAll(request),
   expectInCircuit: (request: { document: UnitDocument; ref: string }) => expectInCircuit(request),
   shown: (request: { document: UnitDocument; layer: Layer }) => shownOn(request),

@@ -1,9 +1,11 @@
 import {
   faultDictionary,
+  HARDLY_TELLS,
   measuredInEvidence,
   resolveLayer,
   searchParts,
   searchQuantities,
+  tellingReadings,
   type Quantity,
 } from '@halfsplit/core';
 import { loadUnit } from '../file.ts';
@@ -11,6 +13,8 @@ import type { Options } from '../options.ts';
 
 /** Minutes at a net that no test point names. */
 const USUAL_MINUTES = 1;
+/** Minutes to switch off, discharge and read a part in circuit. */
+const READING_MINUTES = 2;
 
 /** `faults FILE [--layer marked]` */
 export async function faults(options: Options): Promise<unknown> {
@@ -26,6 +30,9 @@ export async function faults(options: Options): Promise<unknown> {
     quantities,
     measured.map((m) => m.value),
   );
+  const [first] = found.groups;
+  const isStuck = (found.next[0]?.bits ?? 0) < HARDLY_TELLS && (first?.members.length ?? 0) > 1;
+  const readings = isStuck ? tellingReadings(circuit, first!.members) : [];
   const netOf = (q: Quantity) => (q.kind === 'dcv' || q.kind === 'level' ? q.net : `${q.red} to ${q.black}`);
   const minutesAt = (net: string) =>
     unit.path?.testPoints?.find((t) => t.net === net)?.minutes ?? USUAL_MINUTES;
@@ -35,13 +42,23 @@ export async function faults(options: Options): Promise<unknown> {
       .map(({ ref, mode, probability }) => ({ ref, fault: mode, chance: probability }))
       .sort((a, b) => b.chance - a.chance),
     nothing: found.nothingWrong,
-    next: found.next.map(({ quantity, bits, why }) => ({
-      net: netOf(quantity),
-      quantity: quantity.kind,
-      bits,
-      minutes: minutesAt(netOf(quantity)),
-      why,
-    })),
+    next: [
+      ...found.next.map(({ quantity, bits, why }) => ({
+        net: netOf(quantity),
+        quantity: quantity.kind,
+        bits,
+        minutes: minutesAt(netOf(quantity)),
+        why,
+      })),
+      ...readings.map(({ quantity, ref, bits, why }) => ({
+        net: netOf(quantity),
+        quantity: quantity.kind,
+        part: ref,
+        bits,
+        minutes: READING_MINUTES,
+        why,
+      })),
+    ].sort((a, b) => b.bits - a.bits),
     ...(found.unexplained.length > 0
       ? {
           doubtful: found.unexplained.map((i) => ({

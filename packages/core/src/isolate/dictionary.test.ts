@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../analysis/index.ts';
 import { markedValue, resolveLayer, usualTolerance, type LayerCircuit } from '../circuit/index.ts';
 import { circuitOf } from '../testing/circuits.ts';
-import { faultDictionary, searchParts, voltageQuantities } from './dictionary.ts';
+import { faultDictionary, searchParts, tellingReadings, voltageQuantities } from './dictionary.ts';
 import type { Quantity } from './prediction.ts';
 import { faultsOfPart } from './part-faults.ts';
 
@@ -106,5 +106,24 @@ describe('fault dictionary', () => {
     }
     expect(hits / faults).toBeGreaterThanOrEqual(0.9);
     expect(members / faults).toBeLessThan(4);
+  });
+});
+
+describe('faults that no voltage tells apart', () => {
+  it('are told apart by a reading in circuit of one of them, switched off', () => {
+    // Two equal resistors in parallel: which of them has opened shows in no voltage, but in what either reads alone.
+    const circuit = resolveLayer(
+      circuitOf('V1 12V vcc 0\nR1 10k vcc a\nR2 20k a m\nR3 20k a m\nC1 10u polarised m 0\nR4 1k m 0'),
+      'marked',
+    );
+    const of = (ref: string, mode: string) => ({ ref, mode, probability: 0.5 });
+    const capacitors = tellingReadings(circuit, [of('C1', 'open'), of('R4', 'open')]);
+    expect(capacitors[0]!.bits).toBeGreaterThan(0.9);
+    // Alike in every way: nothing that a meter shows across them tells them apart, and none is claimed.
+    expect(tellingReadings(circuit, [of('R2', 'open'), of('R3', 'open')])).toEqual([]);
+    const series = resolveLayer(circuitOf('V1 12V vcc 0\nR1 10k vcc a\nR2 22k a b\nR3 10k b 0'), 'marked');
+    const [best] = tellingReadings(series, [of('R2', 'open'), of('R3', 'open')]);
+    expect(['R2', 'R3']).toContain(best!.ref);
+    expect(best!.bits).toBeGreaterThan(0.9);
   });
 });

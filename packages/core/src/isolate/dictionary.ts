@@ -30,13 +30,23 @@ export interface PartGroup {
   readonly probability: number;
 }
 
+/** A measurement with what it would tell of which fault it is. */
+export interface NextMeasurement {
+  readonly quantity: Quantity;
+  readonly bits: number;
+  /** What the two likeliest faults that it tells apart would make it read. */
+  readonly why: string;
+}
+
 export interface PartSearch {
   /** Likeliest first. */
   readonly groups: readonly PartGroup[];
   /** That nothing is wrong, or something that none of the direct voltages shows. */
   readonly nothingWrong: number;
   /** Measurements that would tell most, best first. */
-  readonly next: readonly { readonly quantity: Quantity; readonly bits: number; readonly why: string }[];
+  readonly next: readonly NextMeasurement[];
+  /** What the sound circuit would read, a quantity each; null for overload and where it cannot be computed. */
+  readonly sound: readonly (number | null)[];
   /** Measurements that agree with no fault that agrees with the others. */
   readonly unexplained: readonly number[];
   /** Parts of which a fault could not be computed; it stays possible. */
@@ -138,6 +148,7 @@ export function searchParts(
       0,
     ),
     next: nextMeasurements(dictionary, quantities, posterior, count),
+    sound: quantities.map((_, k) => sound?.predicted[k]?.value ?? null),
     unexplained: measured.flatMap((_, i) => {
       const astray = posterior.reduce((sum, p, e) => sum + p * agreements[e]!.astray[i]!, 0);
       return astray > ASTRAY ? [i] : [];
@@ -210,7 +221,7 @@ function nextMeasurements(
   quantities: readonly Quantity[],
   posterior: readonly number[],
   from: number,
-): PartSearch['next'] {
+): NextMeasurement[] {
   const likely = posterior.map((p, i) => ({ p, i })).filter(({ p }) => p > NEGLIGIBLE * 10);
   return quantities
     .map((quantity, k) => {
@@ -254,6 +265,43 @@ const UNIT_OF = { dcv: 'V', diode: 'V', level: 'V', ohm: 'ohm', cap: 'F' } as co
 
 const valueText = (quantity: Quantity, value: number | null): string =>
   value === null ? 'overload' : formatQuantity(value, UNIT_OF[quantity.kind], { digits: 3 });
+
+/** A next voltage or level that tells less than this leaves a group as it is, bit. */
+export const HARDLY_TELLS = 0.3;
+
+/**
+ * Readings across the parts of a group in their circuit, switched off, that would tell its members apart: for faults that no
+ * voltage and no level does. Best first; the part that is read goes with each.
+ */
+export function tellingReadings(
+  circuit: LayerCircuit,
+  members: readonly PartSuspect[],
+): (NextMeasurement & { readonly ref: string })[] {
+  const chance = new Map(members.map((m) => [`${m.ref} ${m.mode}`, m.probability]));
+  const parts = circuit.parts.filter((p) => members.some((m) => m.ref === p.ref));
+  const read = parts.flatMap((p) => {
+    const { a, b } = p.pins;
+    const kind = p.kind === 'resistor' ? 'ohm' : p.kind === 'capacitor' ? 'cap' : null;
+    if (kind === null || a === undefined || b === undefined) return [];
+    return [{ ref: p.ref, quantity: { kind, red: a, black: b } as const }];
+  });
+  const quantities = read.map((r) => r.quantity);
+  const modes = parts
+    .flatMap((p) => byMode(faultsOfPart(p)))
+    .filter(([fault]) => chance.has(`${fault!.ref} ${fault!.mode}`));
+  const entries = modes.flatMap((faults) =>
+    faults.map((fault) => ({
+      fault,
+      probability: chance.get(`${fault.ref} ${fault.mode}`)! / faults.length,
+      predicted: predict(fault.apply(circuit), quantities, circuit) ?? quantities.map(() => null),
+    })),
+  );
+  const posterior = entries.map((e) => e.probability);
+  return nextMeasurements(entries, quantities, posterior, 0).map((next) => ({
+    ...next,
+    ref: read.find((r) => r.quantity === next.quantity)!.ref,
+  }));
+}
 
 /** Direct voltages of a circuit that may be measured: every net but the ground and those a supply holds by itself. */
 export function voltageQuantities(

@@ -79,9 +79,12 @@ export { proposePath } from './propose-path.ts';
 export { PATH_TEMPLATES, pathFromText, templatesFor, type PathTemplate } from './templates.ts';
 export {
   faultDictionary,
+  HARDLY_TELLS,
   searchParts,
+  tellingReadings,
   voltageQuantities,
   type DictionaryEntry,
+  type NextMeasurement,
   type Measured,
   type PartGroup,
   type PartSearch,

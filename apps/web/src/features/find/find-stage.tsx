@@ -115,6 +115,8 @@ export function FindStage() {
         event.preventDefault();
         setChosen(to.test.id);
       } else if (event.key.toLowerCase() === 'c' && isConvincing && !isConvicted && inParts === null) {
+        // The field that opens takes the keyboard; the key that opened it is not typed there.
+        event.preventDefault();
         convictBlock();
       }
     };
@@ -170,6 +172,7 @@ export function FindStage() {
               title={`Which part of ${partsBlock.name}?`}
               refs={partsBlock.parts}
               onRecord={take}
+              onRead={find.readPart}
               onConvict={convictPart}
               onBack={() => setInParts(null)}
             />

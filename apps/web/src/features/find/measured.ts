@@ -14,7 +14,8 @@ export function measuredQuantities(unit: UnitResource, { circuit }: UnitDocument
     const { a, b } = part?.pins ?? {};
     if (kind === null || a === undefined || b === undefined) continue;
     const value = typeof r.value === 'number' ? r.value : r.value === 'open' ? null : 0;
-    found.set(`${kind} ${a} ${b}`, { quantity: { kind, red: a, black: b }, value });
+    const [red, black] = r.red === 'b' ? [b, a] : [a, b];
+    found.set(part!.ref, { quantity: { kind, red, black }, value });
   }
   const { evidence, path } = unit;
   return [...measuredInEvidence({ circuit, evidence, path: path ?? undefined }), ...found.values()];

@@ -1,25 +1,25 @@
 import type { CreateEvidence } from '@halfsplit/contract';
 import {
   formatQuantity,
-  parseValue,
-  toneHzOf,
-  voltageWords,
+  HARDLY_TELLS,
   type Measured,
   type PartGroup,
-  type PartSearch,
   type Quantity,
+  type VoltageUnit,
 } from '@halfsplit/core';
 import { Button, Progress, Space } from 'antd';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useUnitContext } from '../../app/unit-context.tsx';
-import { Keys } from '../../ui/keys.tsx';
+import { keyOf, MeasureQuestion } from './measure-question.tsx';
 import { measuredQuantities } from './measured.ts';
-import { useDictionary } from './use-dictionary.ts';
+import { useDictionary, useTellingReadings } from './use-dictionary.ts';
 
 interface Props {
   readonly title: string;
   readonly refs: readonly string[];
   readonly onRecord: (evidence: CreateEvidence) => void;
+  /** A part was read in circuit, the red lead at a net. */
+  readonly onRead: (ref: string, value: number | 'open' | 'short', redNet: string) => void;
   readonly onConvict: (ref: string, mode: string) => void;
   readonly onBack: () => void;
 }
@@ -30,43 +30,57 @@ const SHOWN_SHARE = 0.005;
 const PLAIN = 0.95;
 /** A net without a test point has to be found on the board first: it takes about twice as long. */
 const UNMARKED_MINUTES = 2;
+/** Switching off, discharging and reading a part. */
+const READING_MINUTES = 2;
 
-/** The suspects are parts now, and the tests are voltages: each is compared with what every fault would make it. */
-export function PartsSearch({ title, refs, onRecord, onConvict, onBack }: Props) {
-  const { unit, document, analysis, selectNet, selectRef } = useUnitContext();
+/** The suspects are parts now, and the tests are measurements: each is compared with what every fault would make it. */
+export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }: Props) {
+  const { unit, document, selectNet, selectRef } = useUnitContext();
   const measured = useMemo(() => measuredQuantities(unit, document), [unit, document]);
-  const { search, fraction } = useDictionary(document.circuit, refs, measured);
+  const { search, quantities, fraction } = useDictionary(document.circuit, refs, measured);
+  const first = search?.groups[0];
+  const isStuck = search !== null && (search.next[0]?.bits ?? 0) < HARDLY_TELLS && first !== undefined;
+  const readings = useTellingReadings(document, isStuck ? first : null);
   const [chosen, setChosen] = useState<string | null>(null);
-  const [text, setText] = useState('');
-  const field = useRef<HTMLInputElement>(null);
+  const points = unit.path?.testPoints ?? [];
+  const minutesOf = (q: Quantity) =>
+    q.kind === 'dcv' || q.kind === 'level'
+      ? (points.find((t) => t.net === q.net)?.minutes ?? UNMARKED_MINUTES)
+      : READING_MINUTES;
+  const proposed = [...(search?.next ?? []), ...readings]
+    .map((n) => ({ ...n, worth: n.bits / minutesOf(n.quantity) }))
+    .sort((a, b) => b.worth - a.worth);
   const own = useMemo(
     () => netsOfParts(document.circuit.parts, refs, document.circuit.ground),
     [document, refs],
   );
-  const told = new Map((search?.next ?? []).map((n) => [netOf(n.quantity), n]));
-  const candidates = [...own].sort((a, b) => (told.get(b)?.bits ?? 0) - (told.get(a)?.bits ?? 0));
-  const best = bestNet(search?.next ?? [], unit.path?.testPoints ?? []) ?? candidates[0] ?? null;
-  const net = chosen ?? best;
-  const first = search?.groups[0];
+  const others = own
+    .map((net): Quantity => ({ kind: 'dcv', net }))
+    .filter((q) => !proposed.some((n) => keyOf(n.quantity) === keyOf(q)));
+  const candidates = [...proposed.map((n) => n.quantity), ...others];
+  const ask = candidates.find((q) => keyOf(q) === chosen) ?? candidates[0] ?? null;
+  const told = ask && proposed.find((n) => keyOf(n.quantity) === keyOf(ask));
+  const right =
+    ask && search ? search.sound[quantities.findIndex((q) => keyOf(q) === keyOf(ask))] : undefined;
   const isPlain =
     first !== undefined && first.members.length === 1 && first.probability > PLAIN && measured.length > 0;
-  const volts = analysis?.layers.marked.volts;
-  const point = unit.path?.testPoints?.find((t) => t.net === net);
-  const { plain, unit: typed } = voltageWords(text);
-  const parsed = text.trim() === '' ? null : parseValue(plain, { kind: 'voltage', purpose: 'reading' });
-  const toneHz = toneHzOf(document.circuit);
-  const enter = () => {
-    if (net === null || !parsed?.ok) return;
-    onRecord({ at: point?.id ?? net, saw: { value: parsed.readings[0].value, unit: typed } });
-    setText('');
+  const enter = (value: number | null, unitTyped: VoltageUnit) => {
+    if (!ask) return;
+    if (ask.kind === 'dcv' || ask.kind === 'level') {
+      const at = points.find((t) => t.net === ask.net)?.id ?? ask.net;
+      if (value !== null) onRecord({ at, saw: { value, unit: unitTyped } });
+    } else {
+      const ref = readings.find((r) => keyOf(r.quantity) === keyOf(ask))?.ref;
+      if (ref !== undefined) onRead(ref, value ?? 'open', ask.red);
+    }
     setChosen(null);
   };
   const step = (by: number) => {
-    const list = [...new Set([best, ...candidates])].filter((n) => n !== null);
-    const at = Math.max(0, list.indexOf(net!));
-    const next = list[Math.min(list.length - 1, Math.max(0, at + by))]!;
-    setChosen(next);
-    selectNet(next);
+    const at = candidates.findIndex((q) => q === ask);
+    const next = candidates[Math.min(candidates.length - 1, Math.max(0, at + by))];
+    if (!next) return;
+    setChosen(keyOf(next));
+    if (next.kind === 'dcv' || next.kind === 'level') selectNet(next.net);
   };
   return (
     <div className="hs-question">
@@ -81,53 +95,17 @@ export function PartsSearch({ title, refs, onRecord, onConvict, onBack }: Props)
           One fault explains everything measured; nothing more has to be measured.
         </p>
       )}
-      {net !== null && (
-        <>
-          <p className="hs-question-words">
-            What is the direct voltage at {point ? `${point.name}, net ${net}` : `net ${net}`}?
-          </p>
-          <p className="hs-dim">
-            {told.get(net) ? `It tells ${told.get(net)!.bits.toFixed(2)} bit: ${told.get(net)!.why}. ` : ''}
-            {volts?.[net] !== undefined && (
-              <>
-                Right would be{' '}
-                <span className="hs-mono">{formatQuantity(volts[net], 'V', { digits: 3 })}</span>, computed as
-                marked.
-              </>
-            )}
-            {toneHz !== null && (
-              <>
-                {' '}
-                With {formatQuantity(toneHz, 'Hz')} going in, a level counts too:{' '}
-                <span className="hs-mono">240mV rms</span>.
-              </>
-            )}
-          </p>
-          <div className="hs-answers">
-            <input
-              ref={field}
-              className="hs-answer-field hs-answer-wide"
-              value={text}
-              autoFocus
-              onChange={(e) => setText(e.target.value)}
-              onKeyDown={(e) => {
-                if (e.key === 'Enter') enter();
-                if (text === '' && (e.key === 'ArrowDown' || e.key === 'ArrowUp')) {
-                  e.preventDefault();
-                  step(e.key === 'ArrowDown' ? 1 : -1);
-                }
-              }}
-              placeholder="volts"
-              aria-label={`Voltage at ${net}`}
-              aria-invalid={parsed !== null && !parsed.ok}
-              inputMode="decimal"
-            />
-            <Button type="primary" className="hs-tall" onClick={enter} disabled={!parsed?.ok}>
-              Record <Keys keys="Enter" />
-            </Button>
-          </div>
-          {parsed !== null && !parsed.ok && <p className="hs-refused">{parsed.problem.message}</p>}
-        </>
+      {ask && (
+        <MeasureQuestion
+          key={keyOf(ask)}
+          ask={ask}
+          reading={readings.find((r) => keyOf(r.quantity) === keyOf(ask))}
+          told={told ?? undefined}
+          right={right}
+          onEnter={enter}
+          onStep={step}
+          onBegin={() => setChosen(keyOf(ask))}
+        />
       )}
       {fraction !== null && (
         <Progress percent={Math.round(fraction * 100)} size="small" aria-label="Faults simulated" />
@@ -175,17 +153,6 @@ export function PartsSearch({ title, refs, onRecord, onConvict, onBack }: Props)
   );
 }
 
-/** The net that tells most a minute. */
-function bestNet(
-  next: PartSearch['next'],
-  points: readonly { readonly net?: string | undefined; readonly minutes?: number | undefined }[],
-): string | null {
-  const worth = (n: PartSearch['next'][number]) =>
-    n.bits / (points.find((t) => t.net === netOf(n.quantity))?.minutes ?? UNMARKED_MINUTES);
-  const [first] = next.filter((n) => netOf(n.quantity) !== null).sort((a, b) => worth(b) - worth(a));
-  return first ? netOf(first.quantity) : null;
-}
-
 /** One measurement as it is compared: "c2 4.1 V", "out 240 mV rms", "a to b 4.7 kohm". */
 function measuredWords({ quantity, value }: Measured): string {
   if (quantity.kind === 'dcv') return `${quantity.net} ${formatQuantity(value ?? 0, 'V', { digits: 3 })}`;
@@ -195,8 +162,6 @@ function measuredWords({ quantity, value }: Measured): string {
   const shown = value === null ? 'open' : formatQuantity(value, unit, { digits: 3 });
   return `${quantity.red} to ${quantity.black} ${shown}`;
 }
-
-const netOf = (q: Quantity): string | null => (q.kind === 'dcv' ? q.net : null);
 
 function GroupRow({
   group,

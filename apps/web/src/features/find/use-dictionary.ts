@@ -1,10 +1,20 @@
-import { searchQuantities, type Circuit, type PartSearch, type Quantity } from '@halfsplit/core';
+import {
+  searchQuantities,
+  type Circuit,
+  type PartGroup,
+  type PartSearch,
+  type Quantity,
+  type tellingReadings,
+  type UnitDocument,
+} from '@halfsplit/core';
 import { useEffect, useMemo, useState } from 'react';
 import { searchAmongParts, type PlainEntry } from '../../compute/finding.ts';
-import { startDictionary } from '../../compute/runner.ts';
+import { LatestRunner, startDictionary } from '../../compute/runner.ts';
 
 export interface DictionaryView {
   readonly search: PartSearch | null;
+  /** What was compared, and what may be measured next. */
+  readonly quantities: readonly Quantity[];
   /** While faults are being simulated, how far; null when done. */
   readonly fraction: number | null;
 }
@@ -50,5 +60,29 @@ export function useDictionary(
         : null,
     [made, quantities, measured],
   );
-  return { search, fraction };
+  return { search, quantities, fraction };
+}
+
+type Readings = ReturnType<typeof tellingReadings>;
+let tellers: LatestRunner<{ circuit: Circuit; group: PartGroup }, Readings> | null = null;
+
+/** Readings in circuit that tell the members of a group apart, computed in a worker; none without a group. */
+export function useTellingReadings(
+  { circuit }: Pick<UnitDocument, 'circuit'>,
+  group: PartGroup | null,
+): Readings {
+  const [told, setTold] = useState<{ of: string; readings: Readings }>({ of: '', readings: [] });
+  const members = group && group.members.length > 1 ? JSON.stringify(group) : '';
+  useEffect(() => {
+    if (members === '') return;
+    let isCurrent = true;
+    tellers ??= new LatestRunner(async (engine, r) => engine.tellingReadings(r));
+    tellers.run({ circuit, group: JSON.parse(members) as PartGroup }, (readings) => {
+      if (isCurrent) setTold({ of: members, readings });
+    });
+    return () => {
+      isCurrent = false;
+    };
+  }, [circuit, members]);
+  return members !== '' && told.of === members ? told.readings : [];
 }

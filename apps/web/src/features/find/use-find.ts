@@ -33,6 +33,22 @@ export function useFind() {
   const { state, sentence } = useSearch(document, options);
   const record = (evidence: CreateEvidence) =>
     change({ type: 'add-evidence', tempId: newKey(), evidence, takenAt: new Date().toISOString() });
+  /** A reading of a part across it in its circuit, with the red lead at a net. */
+  const readPart = (ref: string, value: number | 'open' | 'short', redNet: string) => {
+    const resource = unit.parts.find((p) => p.part.ref === ref);
+    if (!resource) return;
+    const red = Object.entries(resource.part.pins).find(([, net]) => net === redNet)?.[0];
+    change({
+      type: 'add-reading',
+      tempId: newKey(),
+      partId: resource.id,
+      seen: resource.version,
+      value: value === 0 ? 'short' : value,
+      condition: 'in circuit',
+      ...(red === undefined ? {} : { red }),
+      takenAt: new Date().toISOString(),
+    });
+  };
   const withdraw = (evidenceId: string) => change({ type: 'withdraw-evidence', evidenceId });
   const setIntake = (intake: IntakeData) =>
     change({ type: 'update-unit', seen: unit.version, values: { intake } });
@@ -70,6 +86,7 @@ export function useFind() {
     school,
     setSchool,
     record,
+    readPart,
     withdraw,
     uncheck,
     prove,
