@@ -232,7 +232,7 @@ describe('undo', () => {
     expect(unit.parts).toEqual([]);
     const undo = async () => {
       const entry = unit.log.find((e) => e.undoable)!;
-      ({ unit } = await test.write('POST', `${path}/undo`, { baseVersion: entry.sequence }));
+      ({ unit } = await test.write('POST', `${path}/undo`, { sequence: entry.sequence }));
     };
     await undo();
     expect(unit.parts[0]!.part).toMatchObject({ marked: 56_000, planned: 51_000 });
@@ -245,18 +245,16 @@ describe('undo', () => {
     await undo();
     expect(unit.parts).toEqual([]);
     expect(unit.log.some((e) => e.undoable)).toBe(false);
-    const none = await test.write('POST', `${path}/undo`, { baseVersion: 1 });
+    const none = await test.write('POST', `${path}/undo`, { sequence: 1 });
     expect(none.status).toBe(422);
   });
 
-  it('refuses to take back a step that is not the last one any more', async () => {
+  it('takes back any step, while others go on elsewhere; twice it cannot be', async () => {
     const unit = await unitWith(resistor('R1', '47k'), resistor('R2', '10k'));
     const first = unit.log.findLast((e) => e.undoable)!;
-    const { status, problem } = await test.write('POST', `/units/${unit.id}/undo`, {
-      baseVersion: first.sequence,
-    });
-    expect(status).toBe(409);
-    expect(problem.code).toBe('stale');
+    const undo = () => test.write('POST', `/units/${unit.id}/undo`, { sequence: first.sequence });
+    expect((await undo()).unit.parts.map((p) => p.part.ref)).toEqual(['R2']);
+    expect((await undo()).problem.detail).toBe('That step was taken back already.');
   });
 });
 

@@ -18,8 +18,8 @@ import {
 import type { Sequelize } from 'sequelize';
 import { evidenceRoutes } from './features/evidence/routes.ts';
 import { photoRoutes } from './features/photos/routes.ts';
-import { UnitChanges } from './changes.ts';
-import { liveRoutes } from './features/live/routes.ts';
+import type { EditsFeed } from './features/edits/feed.ts';
+import { editRoutes } from './features/edits/routes.ts';
 import { logRoutes } from './features/log/routes.ts';
 import { partRoutes } from './features/parts/routes.ts';
 import { planRoutes } from './features/plan/routes.ts';
@@ -33,7 +33,7 @@ import { webPlugins } from './plugins/web.ts';
 declare module 'fastify' {
   interface FastifyInstance {
     database: Sequelize;
-    changes: UnitChanges;
+    feed: EditsFeed;
   }
 }
 
@@ -47,6 +47,8 @@ export type App = FastifyInstance<
 
 export interface AppOptions {
   readonly database: Sequelize;
+  /** Tells of edits, of this process and of others on the database; closed with the application. */
+  readonly feed: EditsFeed;
   /** Folder of the built page; without it only the API is served. */
   readonly webRoot?: string;
   readonly logLevel?: string;
@@ -64,10 +66,9 @@ export async function buildApp(options: AppOptions): Promise<App> {
     bodyLimit: BODY_LIMIT,
   }).withTypeProvider<ZodTypeProvider>();
   app.decorate('database', options.database);
-  const changes = new UnitChanges();
-  app.decorate('changes', changes);
-  app.addHook('preClose', () => {
-    changes.end();
+  app.decorate('feed', options.feed);
+  app.addHook('preClose', async () => {
+    await options.feed.close();
     // What is being answered may end; a browser's spare connection, on which nothing was ever asked, would hold on.
     setTimeout(() => app.server.closeAllConnections(), CLOSING_MS).unref();
   });
@@ -98,7 +99,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
       planRoutes(typed);
       evidenceRoutes(typed);
       photoRoutes(typed);
-      liveRoutes(typed);
+      editRoutes(typed);
       logRoutes(typed);
       typed.get('/health', { schema: { hide: true } }, async () => {
         await options.database.query('SELECT 1');

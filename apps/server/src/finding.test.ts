@@ -25,7 +25,7 @@ const PATH = {
 
 async function unitWithPath(): Promise<UnitResource> {
   const { unit } = await test.write('POST', '/units', { name: 'Hum box' });
-  return (await test.write('PATCH', `/units/${unit.id}`, { baseVersion: unit.version, path: PATH })).unit;
+  return (await test.write('PATCH', `/units/${unit.id}`, { seen: { path: 0 }, path: PATH })).unit;
 }
 
 /** Sends a picture as a browser's form does. */
@@ -44,26 +44,35 @@ async function upload(unitId: string, bytes: Buffer, name = 'board.jpg', key = r
     headers: { 'idempotency-key': key, 'content-type': `multipart/form-data; boundary=${boundary}` },
     payload,
   });
-  return { status: answer.statusCode, body: answer.json<UnitResource & { detail: string }>() };
+  const body = answer.statusCode < 300 ? (await test.get(`/units/${unitId}`)).body : answer.json<unknown>();
+  return { status: answer.statusCode, body: body as UnitResource & { detail: string; code: string } };
 }
 
 const picture = (width: number, height: number) =>
   sharp({ create: { width, height, channels: 3, background: '#2a6' } });
 
 describe('path and intake', () => {
-  it('are kept with the unit, checked against its version, and can be taken back', async () => {
+  it('are kept with the unit, each field with a version of its own, and can be taken back', async () => {
     const unit = await unitWithPath();
     expect(unit.path?.blocks.map((b) => b.id)).toEqual(['a', 'b']);
-    const stale = await test.write('PATCH', `/units/${unit.id}`, { baseVersion: 0, path: null });
+    const stale = await test.write('PATCH', `/units/${unit.id}`, { seen: { path: 0 }, path: null });
     expect(stale.status).toBe(409);
+    expect(stale.problem).toMatchObject({
+      detail: 'The signal path was changed elsewhere since you loaded it.',
+      current: { versions: { path: 1 } },
+    });
+    // Another field is nobody's business.
+    expect((await test.write('PATCH', `/units/${unit.id}`, { seen: { name: 0 }, name: 'Two' })).status).toBe(
+      200,
+    );
     const said = await test.write('PATCH', `/units/${unit.id}`, {
-      baseVersion: unit.version,
+      seen: { intake: 0 },
       intake: { words: 'hums', heard: ['hum'], checks: { cables: 'fine' } },
     });
     expect(said.unit.intake).toMatchObject({ heard: ['hum'] });
-    expect(said.unit.log[0]!.summary).toBe('Changed intake of the unit.');
+    expect(said.unit.log[0]!.summary).toBe('First check, fine: it rules out the cable.');
     const undone = await test.write('POST', `/units/${unit.id}/undo`, {
-      baseVersion: said.unit.log[0]!.sequence,
+      sequence: said.unit.log[0]!.sequence,
     });
     expect(undone.unit.intake).toEqual({});
     expect(undone.unit.path).not.toBeNull();
@@ -72,7 +81,7 @@ describe('path and intake', () => {
   it('refuse words that the contract does not know, saying where', async () => {
     const unit = await unitWithPath();
     const { status, problem } = await test.write('PATCH', `/units/${unit.id}`, {
-      baseVersion: unit.version,
+      seen: { intake: 0 },
       intake: { heard: ['a funny noise'] },
     });
     expect(status).toBe(422);
@@ -84,7 +93,7 @@ describe('models of the unit', () => {
   it('are kept, and go into the exported file', async () => {
     const { unit } = await test.write('POST', '/units', { name: 'Own model' });
     const models = [{ name: 'XQ1', kind: 'bjt' as const, params: { BF: 420 } }];
-    const changed = await test.write('PATCH', `/units/${unit.id}`, { baseVersion: unit.version, models });
+    const changed = await test.write('PATCH', `/units/${unit.id}`, { seen: { models: 0 }, models });
     expect(changed.unit.models).toEqual(models);
     const file = (await test.get(`/units/${unit.id}/file`)).body as { circuit: { models: unknown } };
     expect(file.circuit.models).toEqual(models);
@@ -105,11 +114,11 @@ describe('evidence', () => {
     const withdrawn = await test.write('POST', `/units/${unit.id}/evidence/${evidence!.id}/withdraw`, {});
     expect(withdrawn.unit.evidence[0]).toMatchObject({ id: evidence!.id, withdrawn: true });
     const back = await test.write('POST', `/units/${unit.id}/undo`, {
-      baseVersion: withdrawn.unit.log[0]!.sequence,
+      sequence: withdrawn.unit.log[0]!.sequence,
     });
     expect(back.unit.evidence[0]!.withdrawn).toBe(false);
     const undone = await test.write('POST', `/units/${unit.id}/undo`, {
-      baseVersion: back.unit.log.find((l) => l.undoable)!.sequence,
+      sequence: back.unit.log.find((l) => l.undoable)!.sequence,
     });
     expect(undone.unit.evidence[0]!.withdrawn).toBe(true);
   });
@@ -177,6 +186,18 @@ describe('photos', () => {
     const turned = await patch({ baseVersion: 1, turn: 1 });
     expect(turned.unit.photos[0]).toMatchObject({ width: 200, height: 300, points: [{ x: 0.8, y: 0.1 }] });
     expect((await patch({ baseVersion: 0, name: 'Back' })).status).toBe(409);
+    const back = await test.write('POST', `/units/${unit.id}/undo`, { sequence: turned.answer.sequence });
+    expect(back.unit.photos[0]).toMatchObject({ width: 300, height: 200 });
+    expect(back.unit.photos[0]!.points[0]!.x).toBeCloseTo(0.1, 12);
+  });
+
+  it('are refused with the key of another picture', async () => {
+    const unit = await unitWithPath();
+    const key = randomUUID();
+    const [one, two] = [await picture(30, 20).png().toBuffer(), await picture(20, 30).png().toBuffer()];
+    expect((await upload(unit.id, one, 'a.png', key)).status).toBe(201);
+    expect((await upload(unit.id, one, 'a.png', key)).body.photos).toHaveLength(1);
+    expect((await upload(unit.id, two, 'a.png', key)).body.code).toBe('key-reused');
   });
 
   it('turns a point four times back to where it was', () => {
@@ -197,7 +218,7 @@ describe('photos', () => {
     });
     expect(removed.unit.photos).toEqual([]);
     const back = await test.write('POST', `/units/${wren.id}/undo`, {
-      baseVersion: removed.unit.log[0]!.sequence,
+      sequence: removed.unit.log[0]!.sequence,
     });
     expect(back.unit.photos).toHaveLength(1);
   });

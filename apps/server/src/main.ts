@@ -3,6 +3,8 @@ import { buildApp } from './app.ts';
 import { connect } from './database/connect.ts';
 import { migrate } from './database/migrate.ts';
 import { isEmpty, loadDemo } from './features/demo/service.ts';
+import { EditsFeed } from './features/edits/feed.ts';
+import { forgetOldEffects } from './features/edits/repository.ts';
 import { forgetOldWrites } from './writes.ts';
 
 /** How the start command tells the server what to do. */
@@ -14,17 +16,29 @@ if (databaseUrl === undefined) {
   );
   process.exit(2);
 }
+/** What is old is forgotten at the start and every so often, ms. */
+const TIDY_MS = 6 * 3600 * 1000;
 const port = Number(environment.HALFSPLIT_PORT ?? '4780');
 const demo = environment.HALFSPLIT_DEMO ?? 'first';
 
 const database = connect(databaseUrl);
 await migrate(database);
-await forgetOldWrites();
+const tidy = async () => {
+  await forgetOldWrites();
+  await forgetOldEffects();
+};
+await tidy();
+const tidying = setInterval(() => void tidy().catch(() => undefined), TIDY_MS);
+tidying.unref();
 if (demo === 'reset' || (demo === 'first' && (await isEmpty())))
   await loadDemo(database, DEMO_UNITS, demo === 'reset');
 
 const webRoot = environment.HALFSPLIT_WEB_ROOT;
-const app = await buildApp({ database, ...(webRoot === undefined ? {} : { webRoot }) });
+const app = await buildApp({
+  database,
+  feed: await EditsFeed.open(databaseUrl),
+  ...(webRoot === undefined ? {} : { webRoot }),
+});
 const address = await app.listen({ port, host: '127.0.0.1' });
 process.send?.({ listening: address });
 

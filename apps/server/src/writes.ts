@@ -1,51 +1,60 @@
 import { createHash } from 'node:crypto';
-import { IDEMPOTENCY_HEADER, idempotencyKeySchema } from '@halfsplit/contract';
+import { IDEMPOTENCY_HEADER, idempotencyKeySchema, type WriteAnswer } from '@halfsplit/contract';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { WriteModel } from './database/models/index.ts';
 import { ApiError } from './errors.ts';
-
-export interface WriteAnswer<T> {
-  readonly status: number;
-  readonly body: T;
-}
+import { editAt } from './features/edits/repository.ts';
 
 /**
- * Carries out a write once. The key, the change and the answer are one transaction: a repeated request gets the first
- * answer again, and a failed one leaves nothing behind.
+ * Carries out a write once. The key and the change are one transaction: a repeated request is answered by what the first one
+ * did, and a failed one leaves nothing behind.
+ *
+ * @param status of the answer
+ * @param content what the request brings beside its body, as the bytes of a picture: the same key with another is refused
  */
-export async function writeOnce<T>(
+export async function writeOnce(
   database: Sequelize,
   request: FastifyRequest,
   reply: FastifyReply,
-  change: (transaction: Transaction) => Promise<WriteAnswer<T>>,
-): Promise<T> {
+  status: number,
+  change: (transaction: Transaction, key: string) => Promise<WriteAnswer>,
+  content?: Buffer,
+): Promise<WriteAnswer> {
   const key = keyOf(request);
   const fingerprint = createHash('sha256')
-    .update(`${request.method} ${request.url}\n${JSON.stringify(request.body ?? null)}`)
+    .update(`${request.method} ${request.url}\n${JSON.stringify(request.body ?? null)}\n`)
+    .update(content ?? '')
     .digest('hex');
-  const answer = await database.transaction(async (transaction): Promise<WriteAnswer<T>> => {
+  const answer = await database.transaction(async (transaction): Promise<WriteAnswer> => {
     // A second request with the same key waits here until the first one has committed.
     const isNew = await insertKey(key, fingerprint, transaction);
-    if (!isNew) {
-      const done = await WriteModel.findByPk(key, { transaction });
-      if (done?.fingerprint !== fingerprint) {
-        throw new ApiError(
-          422,
-          'key-reused',
-          'Key used twice',
-          'This idempotency key belongs to another request.',
-          'Use a new key for a new change.',
-        );
-      }
-      return { status: done.status ?? 200, body: done.answer as T };
-    }
-    const made = await change(transaction);
-    await WriteModel.update({ status: made.status, answer: made.body }, { where: { key }, transaction });
+    if (!isNew) return answerAgain(key, fingerprint, transaction);
+    const made = await change(transaction, key);
+    await WriteModel.update(
+      { status, unitId: made.unitId, sequence: made.sequence },
+      { where: { key }, transaction },
+    );
     return made;
   });
-  void reply.status(answer.status);
-  return answer.body;
+  void reply.status(status);
+  return answer;
+}
+
+/** What the first request with a key did. Throws 422 where the key came with something else. */
+async function answerAgain(key: string, fingerprint: string, transaction: Transaction): Promise<WriteAnswer> {
+  const done = await WriteModel.findByPk(key, { transaction });
+  if (done?.fingerprint !== fingerprint || done.unitId === null || done.sequence === null) {
+    throw new ApiError(
+      422,
+      'key-reused',
+      'Key used twice',
+      'This idempotency key belongs to another request.',
+      'Use a new key for a new change.',
+    );
+  }
+  const edits = await editAt(done.unitId, done.sequence, transaction);
+  return { unitId: done.unitId, sequence: done.sequence, edits: edits.filter((e) => e.key === key) };
 }
 
 async function insertKey(key: string, fingerprint: string, transaction: Transaction): Promise<boolean> {

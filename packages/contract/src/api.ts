@@ -24,6 +24,10 @@ export const idempotencyKeySchema = z.string().min(8).max(128);
 const idSchema = z.uuid();
 const versionSchema = z.number().int().min(0).meta({ description: 'The version this write was based on.' });
 const timeSchema = z.iso.datetime();
+/** Made by the page (UUIDv7), so that a thing can be read, corrected and removed before the server has seen it. */
+const ownIdSchema = idSchema.optional();
+/** When it was read; now when absent. */
+const takenAtSchema = timeSchema.optional();
 
 export const partResourceSchema = z.object({
   id: idSchema,
@@ -90,8 +94,10 @@ export const updatePhotoSchema = z.object({
 });
 export type UpdatePhoto = z.infer<typeof updatePhotoSchema>;
 
-export const createEvidenceSchema = evidenceSchema.omit({ withdrawn: true });
-export type CreateEvidence = z.input<typeof createEvidenceSchema>;
+/** A test as it is recorded, before it has an id and a time. */
+export const newEvidenceSchema = evidenceSchema.omit({ withdrawn: true });
+export type CreateEvidence = z.input<typeof newEvidenceSchema>;
+export const createEvidenceSchema = newEvidenceSchema.extend({ id: ownIdSchema, takenAt: takenAtSchema });
 
 export const logEntrySchema = z.object({
   id: idSchema,
@@ -102,23 +108,35 @@ export const logEntrySchema = z.object({
   undone: z.boolean(),
   undoable: z.boolean(),
 });
+export type LogEntry = z.infer<typeof logEntrySchema>;
 
-export const unitSummarySchema = z.object({
-  id: idSchema,
-  version: versionSchema,
-  number: z.number().int(),
+/** Fields of a unit that are changed each by itself; each has a version of its own. */
+export const UNIT_FIELDS = [
+  'name',
+  'kind',
+  'hazards',
+  'hazardNotes',
+  'notes',
+  'settings',
+  'ground',
+  'nudges',
+  'models',
+  'path',
+  'intake',
+] as const;
+export type UnitField = (typeof UNIT_FIELDS)[number];
+/** Versions of a unit's fields; a field that was never changed has none. */
+export const fieldVersionsSchema = z.partialRecord(z.enum(UNIT_FIELDS), versionSchema);
+export type FieldVersions = z.infer<typeof fieldVersionsSchema>;
+
+/** What a unit says of itself. */
+export const unitFieldsSchema = z.object({
   name: z.string(),
   kind: z.string(),
   hazards: z.array(hazardSchema),
   stage: stageSchema,
-  partCount: z.number().int(),
-  measuredCount: z.number().int(),
   lastActivityAt: timeSchema,
   lastActivity: z.string().nullable(),
-});
-export type UnitSummary = z.infer<typeof unitSummarySchema>;
-
-export const unitResourceSchema = unitSummarySchema.omit({ partCount: true, measuredCount: true }).extend({
   notes: z.string(),
   /** What else can hurt, in free words. */
   hazardNotes: z.string(),
@@ -128,6 +146,32 @@ export const unitResourceSchema = unitSummarySchema.omit({ partCount: true, meas
   models: z.array(modelSchema),
   path: pathSchema.nullable(),
   intake: intakeSchema,
+  versions: fieldVersionsSchema,
+});
+export type UnitFields = z.infer<typeof unitFieldsSchema>;
+
+const identitySchema = z.object({
+  id: idSchema,
+  number: z.number().int(),
+  /** Edits that its record has had: the sequence of the last one. */
+  sequence: z.number().int(),
+});
+
+export const unitSummarySchema = identitySchema
+  .extend(
+    unitFieldsSchema.pick({
+      name: true,
+      kind: true,
+      hazards: true,
+      stage: true,
+      lastActivityAt: true,
+      lastActivity: true,
+    }).shape,
+  )
+  .extend({ partCount: z.number().int(), measuredCount: z.number().int() });
+export type UnitSummary = z.infer<typeof unitSummarySchema>;
+
+export const unitResourceSchema = identitySchema.extend(unitFieldsSchema.shape).extend({
   evidence: z.array(evidenceResourceSchema),
   photos: z.array(photoResourceSchema),
   parts: z.array(partResourceSchema),
@@ -146,6 +190,7 @@ export const repairHistorySchema = z.object({ kinds: z.record(z.string(), z.numb
 export type RepairHistory = z.infer<typeof repairHistorySchema>;
 
 export const createUnitSchema = z.object({
+  id: ownIdSchema,
   name: nameSchema,
   kind: z.string().trim().max(80).default(''),
   hazards: z.array(hazardSchema).max(20).default([]),
@@ -154,10 +199,15 @@ export const createUnitSchema = z.object({
 });
 
 /** The text of a unit file as it was chosen; it is read and checked by the server. */
-export const importUnitSchema = z.object({ text: z.string(), fileName: z.string().max(255).optional() });
+export const importUnitSchema = z.object({
+  id: ownIdSchema,
+  text: z.string(),
+  fileName: z.string().max(255).optional(),
+});
 
 export const updateUnitSchema = z.object({
-  baseVersion: versionSchema,
+  /** Versions of the fields that are changed, as they were seen; a field without one is changed whatever it was. */
+  seen: fieldVersionsSchema.default({}),
   name: nameSchema.optional(),
   kind: z.string().trim().max(80).optional(),
   hazards: z.array(hazardSchema).max(20).optional(),
@@ -174,18 +224,18 @@ export const updateUnitSchema = z.object({
 export type UpdateUnit = z.infer<typeof updateUnitSchema>;
 
 export const createPartSchema = z.object({
-  baseVersion: versionSchema,
+  id: ownIdSchema,
   part: sheetPartSchema,
   /** Insert before this position; at the end when absent. */
-  position: z.number().int().min(0).optional(),
+  position: z.number().int().min(0).max(100_000).optional(),
 });
 export const updatePartSchema = z.object({ baseVersion: versionSchema, part: sheetPartSchema });
 export const removeSchema = z.object({ baseVersion: versionSchema });
 
 export const createReadingSchema = z
   .object({
-    /** Made by the page, so that it can be told more of before the server has it. */
-    id: idSchema.optional(),
+    id: ownIdSchema,
+    takenAt: takenAtSchema,
     baseVersion: versionSchema,
     partId: idSchema.optional(),
     readoutId: idSchema.optional(),
@@ -211,7 +261,8 @@ export const amendReadingSchema = z
   .refine((r) => r.red !== undefined || r.isAsDrawn !== undefined, { message: 'nothing is amended' });
 export type AmendReading = z.infer<typeof amendReadingSchema>;
 
-export const writeReadoutSchema = z.object({ baseVersion: versionSchema, readout: readoutSchema });
+export const createReadoutSchema = z.object({ id: ownIdSchema, readout: readoutSchema });
+export const updateReadoutSchema = z.object({ baseVersion: versionSchema, readout: readoutSchema });
 
 /** Planned values accepted together, with the sentence that says why. */
 export const acceptPlanSchema = z.object({
@@ -225,7 +276,10 @@ export const acceptPlanSchema = z.object({
 });
 export type AcceptPlan = z.infer<typeof acceptPlanSchema>;
 
-export const createNoteSchema = z.object({ text: z.string().trim().min(1, 'a note needs words').max(5000) });
+export const createNoteSchema = z.object({
+  id: ownIdSchema,
+  text: z.string().trim().min(1, 'a note needs words').max(5000),
+});
 
-/** `baseVersion` is the sequence number of the log entry to undo, which must be the last one that can be. */
-export const undoSchema = z.object({ baseVersion: versionSchema });
+/** The step to take back, by its sequence in the log. */
+export const undoSchema = z.object({ sequence: z.number().int().min(1) });

@@ -13,5 +13,6 @@ export * from './reading.ts';
 export * from './readings-file.ts';
 export * from './unit-file.ts';
 export * from './api.ts';
+export * from './edit.ts';
 export * from './problem.ts';
 export * from './unit-file-schema.ts';

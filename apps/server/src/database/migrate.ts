@@ -6,6 +6,7 @@ import * as esr from './migrations/0003-esr.ts';
 import * as aspect from './migrations/0004-aspect.ts';
 import * as hazardsAndSettings from './migrations/0005-hazards-and-settings.ts';
 import * as howItWasRead from './migrations/0006-how-it-was-read.ts';
+import * as edits from './migrations/0007-edits.ts';
 
 interface Migration {
   up(query: QueryInterface): Promise<void>;
@@ -26,6 +27,7 @@ const MIGRATIONS = [
   named('0004-aspect', aspect),
   named('0005-hazards-and-settings', hazardsAndSettings),
   named('0006-how-it-was-read', howItWasRead),
+  named('0007-edits', edits),
 ];
 
 /** Brings the database to the newest state; does nothing when it is there already. */

@@ -1,20 +1,30 @@
 import { randomUUID } from 'node:crypto';
-import { IDEMPOTENCY_HEADER, type ProblemDocument, type UnitResource } from '@halfsplit/contract';
+import {
+  IDEMPOTENCY_HEADER,
+  writeAnswerSchema,
+  type ProblemDocument,
+  type UnitResource,
+  type WriteAnswer,
+} from '@halfsplit/contract';
 import { Sequelize } from 'sequelize';
 import { inject } from 'vitest';
 import { buildApp, type App } from '../app.ts';
 import { connect } from '../database/connect.ts';
 import { migrate } from '../database/migrate.ts';
+import { EditsFeed } from '../features/edits/feed.ts';
 
 export interface TestAnswer {
   readonly status: number;
+  /** The unit as it is after the write. */
   readonly unit: UnitResource;
+  readonly answer: WriteAnswer;
   readonly problem: ProblemDocument;
   readonly contentType: string;
 }
 
 export interface TestApp {
   readonly app: App;
+  readonly databaseUrl: string;
   readonly write: (
     method: 'POST' | 'PUT' | 'PATCH',
     path: string,
@@ -35,9 +45,11 @@ export async function openTestApp(): Promise<TestApp> {
   url.pathname = `/${name}`;
   const database = connect(url.href);
   await migrate(database);
-  const app = await buildApp({ database, logLevel: 'silent' });
+  const feed = await EditsFeed.open(url.href);
+  const app = await buildApp({ database, feed, logLevel: 'silent' });
   return {
     app,
+    databaseUrl: url.href,
     async write(method, path, body, key = randomUUID()) {
       const answer = await app.inject({
         method,
@@ -46,9 +58,12 @@ export async function openTestApp(): Promise<TestApp> {
         payload: body,
       });
       const json: unknown = answer.json();
+      const written = writeAnswerSchema.safeParse(json);
+      const read = written.success ? await app.inject({ url: `/api/v1/units/${written.data.unitId}` }) : null;
       return {
         status: answer.statusCode,
-        unit: json as UnitResource,
+        unit: read?.json<UnitResource>() as UnitResource,
+        answer: json as WriteAnswer,
         problem: json as ProblemDocument,
         contentType: String(answer.headers['content-type']),
       };

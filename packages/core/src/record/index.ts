@@ -1,3 +1,4 @@
+export { applyEdit, applyEdits } from './apply-edit.ts';
 export { documentFromResource, readingsByPart, readingsOf } from './unit-resource.ts';
 export {
   READING_COLUMNS,

@@ -1,6 +1,8 @@
+import type { Effect } from '@halfsplit/contract';
 import {
   DataTypes,
   Model,
+  type CreationOptional,
   type InferAttributes,
   type InferCreationAttributes,
   type Sequelize,
@@ -8,15 +10,23 @@ import {
 
 /** What has to be done to take a step back. */
 export type Inverse =
-  | { readonly op: 'set-part'; readonly id: string; readonly values: Record<string, unknown> }
-  | { readonly op: 'set-part-removed'; readonly id: string; readonly removed: boolean }
-  | { readonly op: 'withdraw-reading'; readonly id: string }
-  | { readonly op: 'set-reading'; readonly id: string; readonly values: Record<string, unknown> }
-  | { readonly op: 'set-readout'; readonly id: string; readonly values: Record<string, unknown> }
-  | { readonly op: 'set-readout-removed'; readonly id: string; readonly removed: boolean }
-  | { readonly op: 'withdraw-evidence'; readonly id: string; readonly withdrawn: boolean }
-  | { readonly op: 'set-photo'; readonly id: string; readonly values: Record<string, unknown> }
-  | { readonly op: 'set-photo-removed'; readonly id: string; readonly removed: boolean }
+  | {
+      readonly op: 'set-part' | 'set-readout' | 'set-photo' | 'set-reading';
+      readonly id: string;
+      readonly values: Record<string, unknown>;
+    }
+  | {
+      readonly op: 'set-part-removed' | 'set-readout-removed' | 'set-photo-removed';
+      readonly id: string;
+      readonly removed: boolean;
+    }
+  /** Quarter turns clockwise that bring a picture back. */
+  | { readonly op: 'turn-photo'; readonly id: string; readonly turn: number }
+  | {
+      readonly op: 'withdraw-reading' | 'withdraw-evidence';
+      readonly id: string;
+      readonly withdrawn: boolean;
+    }
   | { readonly op: 'set-unit'; readonly values: Record<string, unknown> };
 
 export class LogEntryModel extends Model<
@@ -31,6 +41,10 @@ export class LogEntryModel extends Model<
   declare summary: string;
   declare inverse: Inverse[];
   declare undoneAt: Date | null;
+  /** What the step did to the record; null when it is no longer kept. */
+  declare effects: CreationOptional<Effect[] | null>;
+  /** Key of the write that made it. */
+  declare key: CreationOptional<string | null>;
 }
 
 export function defineLogEntry(sequelize: Sequelize): void {
@@ -44,6 +58,8 @@ export function defineLogEntry(sequelize: Sequelize): void {
       summary: DataTypes.TEXT,
       inverse: DataTypes.JSONB,
       undoneAt: DataTypes.DATE,
+      effects: DataTypes.JSONB,
+      key: DataTypes.TEXT,
     },
     { sequelize, tableName: 'log_entries', underscored: true, timestamps: false },
   );

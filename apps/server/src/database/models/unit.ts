@@ -6,7 +6,15 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { Hazard, IntakeData, OwnModel, PathData, Stage, UnitResource } from '@halfsplit/contract';
+import type {
+  FieldVersions,
+  Hazard,
+  IntakeData,
+  OwnModel,
+  PathData,
+  Stage,
+  UnitResource,
+} from '@halfsplit/contract';
 
 /** Fields of a unit file that this version does not use, kept for the next export. */
 export interface UnitExtra {
@@ -18,7 +26,10 @@ export interface UnitExtra {
 export class UnitModel extends Model<InferAttributes<UnitModel>, InferCreationAttributes<UnitModel>> {
   declare id: string;
   declare number: CreationOptional<number>;
-  declare version: number;
+  /** Edits that the record has had. */
+  declare sequence: CreationOptional<number>;
+  declare versions: CreationOptional<FieldVersions>;
+  declare isDemo: CreationOptional<boolean>;
   declare name: string;
   declare kind: string;
   declare hazards: Hazard[];
@@ -40,7 +51,9 @@ export function defineUnit(sequelize: Sequelize): void {
     {
       id: { type: DataTypes.UUID, primaryKey: true },
       number: { type: DataTypes.INTEGER, autoIncrement: true },
-      version: DataTypes.INTEGER,
+      sequence: { type: DataTypes.INTEGER, defaultValue: 0 },
+      versions: { type: DataTypes.JSONB, defaultValue: {} },
+      isDemo: { type: DataTypes.BOOLEAN, defaultValue: false },
       name: DataTypes.TEXT,
       kind: DataTypes.TEXT,
       hazards: DataTypes.JSONB,

@@ -7,12 +7,13 @@ import {
   type Sequelize,
 } from 'sequelize';
 
-/** A write that was carried out, by its idempotency key, with its answer. */
+/** A write that was carried out, by its idempotency key: where its answer is found. */
 export class WriteModel extends Model<InferAttributes<WriteModel>, InferCreationAttributes<WriteModel>> {
   declare key: string;
   declare fingerprint: string;
   declare status: number | null;
-  declare answer: unknown;
+  declare unitId: string | null;
+  declare sequence: number | null;
   declare createdAt: CreationOptional<Date>;
 }
 
@@ -22,7 +23,8 @@ export function defineWrite(sequelize: Sequelize): void {
       key: { type: DataTypes.TEXT, primaryKey: true },
       fingerprint: DataTypes.TEXT,
       status: DataTypes.INTEGER,
-      answer: DataTypes.JSONB,
+      unitId: DataTypes.UUID,
+      sequence: DataTypes.INTEGER,
       createdAt: DataTypes.DATE,
     },
     { sequelize, tableName: 'writes', underscored: true, timestamps: false },

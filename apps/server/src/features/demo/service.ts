@@ -16,17 +16,14 @@ export async function loadDemo(
   reset: boolean,
 ): Promise<void> {
   await database.transaction(async (transaction) => {
-    if (reset) {
-      const names = units.map((u) => u.document.unit.name ?? '');
-      await UnitModel.destroy({ where: { name: names }, transaction });
-    }
+    if (reset) await UnitModel.destroy({ where: { isDemo: true }, transaction });
     for (const demo of units) {
       const start = Date.now() - (demo.readings.length + 1) * PACE_MINUTES * 60_000;
       const readings = demo.readings.map((r, i) => ({
         ...r,
         takenAt: new Date(start + i * PACE_MINUTES * 60_000).toISOString(),
       }));
-      const unit = await insertDocument({ ...demo.document, readings }, transaction);
+      const unit = await insertDocument({ ...demo.document, readings }, transaction, { isDemo: true });
       for (const reading of readings) {
         const part = demo.document.circuit.parts.find((p) => p.ref === reading.ref);
         if (!part) continue;

@@ -1,22 +1,25 @@
 import { randomUUID } from 'node:crypto';
-import type { EvidenceData } from '@halfsplit/contract';
+import type { createEvidenceSchema } from '@halfsplit/contract';
 import { evidenceSentence, preparePath } from '@halfsplit/core';
 import type { Transaction } from 'sequelize';
+import type { z } from 'zod';
 import { EvidenceModel, type UnitModel } from '../../database/models/index.ts';
 import { notFound } from '../../errors.ts';
+import { timeOf } from '../../times.ts';
 import { appendLog } from '../log/repository.ts';
+
+type NewEvidence = z.output<typeof createEvidenceSchema>;
 
 const pathOf = (unit: UnitModel) => preparePath(unit.path ?? { blocks: [], links: [] });
 
 /** Records a test. Earlier ones stay: seen again is another test. */
 export async function addEvidence(
   unit: UnitModel,
-  definition: EvidenceData,
+  { id = randomUUID(), takenAt, ...definition }: NewEvidence,
   transaction: Transaction,
 ): Promise<void> {
-  const id = randomUUID();
   await EvidenceModel.create(
-    { id, unitId: unit.id, definition, takenAt: new Date(), withdrawnAt: null },
+    { id, unitId: unit.id, definition, takenAt: timeOf(takenAt), withdrawnAt: null },
     { transaction },
   );
   const summary = evidenceSentence(pathOf(unit), definition);

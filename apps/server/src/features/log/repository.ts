@@ -12,35 +12,53 @@ export interface Step {
 }
 
 /** Writes a step into the unit's log and marks the unit as touched. */
-export async function appendLog(unit: UnitModel, step: Step, transaction: Transaction): Promise<void> {
-  const last = await LogEntryModel.max<number, LogEntryModel>('sequence', {
-    where: { unitId: unit.id },
-    transaction,
-  });
-  const at = step.at ?? new Date();
-  await LogEntryModel.create(
-    {
-      id: randomUUID(),
-      unitId: unit.id,
-      sequence: (last ?? 0) + 1,
-      at,
-      kind: step.kind,
-      summary: step.summary,
-      inverse: [...(step.inverse ?? [])],
-      undoneAt: null,
-    },
-    { transaction },
-  );
-  await unit.update({ version: unit.version + 1, lastActivityAt: at }, { transaction });
+export const appendLog = (unit: UnitModel, step: Step, transaction: Transaction): Promise<void> =>
+  appendSteps(unit, [step], transaction);
+
+/** Writes steps one after the other, all at once. */
+export async function appendSteps(
+  unit: UnitModel,
+  steps: readonly Step[],
+  transaction: Transaction,
+): Promise<void> {
+  if (steps.length === 0) return;
+  const first = unit.sequence + 1;
+  const rows = steps.map(({ kind, summary, inverse = [], at = new Date() }, i) => ({
+    id: randomUUID(),
+    unitId: unit.id,
+    sequence: first + i,
+    at,
+    kind,
+    summary,
+    inverse: [...inverse],
+    undoneAt: null,
+  }));
+  const last = rows.at(-1)!;
+  await unit.update({ sequence: last.sequence, lastActivityAt: last.at }, { transaction });
+  if (rows.length === 1) await LogEntryModel.create(last, { transaction });
+  else await LogEntryModel.bulkCreate(rows, { transaction });
 }
 
-/** The newest step that can be taken back. */
-export async function lastUndoable(unitId: string, transaction: Transaction): Promise<LogEntryModel | null> {
-  const entries = await LogEntryModel.findAll({
-    where: { unitId, undoneAt: null, kind: { [Op.ne]: 'undo' } },
+/** A step by its place in the log. */
+export async function stepAt(
+  unitId: string,
+  sequence: number,
+  transaction: Transaction,
+): Promise<LogEntryModel | null> {
+  return LogEntryModel.findOne({ where: { unitId, sequence }, transaction });
+}
+
+/** The newest step after another that did something to an entity or a field, by what it is called in the inverse. */
+export async function stepSince(
+  unitId: string,
+  sequence: number,
+  isOf: (inverse: Inverse) => boolean,
+  transaction: Transaction,
+): Promise<LogEntryModel | null> {
+  const later = await LogEntryModel.findAll({
+    where: { unitId, sequence: { [Op.gt]: sequence }, undoneAt: null },
     order: [['sequence', 'DESC']],
-    limit: 50,
     transaction,
   });
-  return entries.find((e) => e.inverse.length > 0) ?? null;
+  return later.find((e) => e.inverse.some(isOf)) ?? null;
 }

@@ -1,7 +1,7 @@
 import { createNoteSchema, undoSchema } from '@halfsplit/contract';
 import type { App } from '../../app.ts';
 import { unitWrite } from '../units/write-route.ts';
-import { addNote, undoLast } from './service.ts';
+import { addNote, undoStep } from './service.ts';
 
 export function logRoutes(app: App): void {
   unitWrite(app, {
@@ -17,9 +17,9 @@ export function logRoutes(app: App): void {
     method: 'POST',
     path: '/undo',
     tag: 'log',
-    summary: 'Take back the last step',
+    summary: 'Take back a step',
     body: undoSchema,
     status: 200,
-    change: (unit, { body }, t) => undoLast(unit, body.baseVersion, t),
+    change: (unit, { body }, t) => undoStep(unit, body.sequence, t),
   });
 }

@@ -14,11 +14,29 @@ export async function insertPart(
   position: number,
   part: SheetPart,
   transaction: Transaction,
+  id: string = randomUUID(),
 ): Promise<PartModel> {
   return PartModel.create(
-    { id: randomUUID(), unitId, version: 0, position, removedAt: null, ...columnsOf(part) },
+    { id, unitId, version: 0, position, removedAt: null, ...columnsOf(part) },
     { transaction },
   );
+}
+
+/** Puts parts in one after the other, all at once. */
+export async function insertParts(
+  unitId: string,
+  parts: readonly SheetPart[],
+  transaction: Transaction,
+): Promise<PartModel[]> {
+  const rows = parts.map((part, position) => ({
+    id: randomUUID(),
+    unitId,
+    version: 0,
+    position,
+    removedAt: null,
+    ...columnsOf(part),
+  }));
+  return PartModel.bulkCreate(rows, { transaction });
 }
 
 export async function findPart(
@@ -27,6 +45,15 @@ export async function findPart(
   transaction: Transaction,
 ): Promise<PartModel | null> {
   return PartModel.findOne({ where: { unitId, id, removedAt: null }, transaction });
+}
+
+/** The part that has a designator now; null when there is none. */
+export async function livePartNamed(
+  unitId: string,
+  ref: string,
+  transaction: Transaction,
+): Promise<PartModel | null> {
+  return PartModel.findOne({ where: { unitId, ref, removedAt: null }, transaction });
 }
 
 /** The position behind the last part. */

@@ -5,8 +5,8 @@ import type { z } from 'zod';
 import type { PartModel, UnitModel } from '../../database/models/index.ts';
 import { invalid, notFound, stale } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
-import { partFromRow } from '../units/repository.ts';
-import { columnsOf, findPart, insertPart, makeRoom, nextPosition } from './repository.ts';
+import { partFromRow, partResource } from '../units/resources.ts';
+import { columnsOf, findPart, insertPart, livePartNamed, makeRoom, nextPosition } from './repository.ts';
 
 /** The part with every text value a number. Throws 422 naming the field that cannot be read. */
 function readable(part: SheetPart): Part {
@@ -18,6 +18,18 @@ function readable(part: SheetPart): Part {
 
 const lineOf = (part: FilePart) => formatSheetLine(readPart(part, part.ref, []));
 
+/** A designator is one part's: throws 422 where another live part has it. */
+async function refuseSecond(
+  unitId: string,
+  ref: string,
+  except: string | undefined,
+  transaction: Transaction,
+): Promise<void> {
+  const other = await livePartNamed(unitId, ref, transaction);
+  if (other && other.id !== except)
+    throw invalid(`There is a part ${ref} already.`, 'Give this one another designator.');
+}
+
 export async function addPart(
   unit: UnitModel,
   request: z.output<typeof createPartSchema>,
@@ -26,7 +38,8 @@ export async function addPart(
   const part = readable(request.part);
   const position = request.position ?? (await nextPosition(unit.id, transaction));
   if (request.position !== undefined) await makeRoom(unit.id, position, transaction);
-  const row = await insertPart(unit.id, position, part, transaction);
+  await refuseSecond(unit.id, part.ref, undefined, transaction);
+  const row = await insertPart(unit.id, position, part, transaction, request.id);
   const step = {
     kind: 'part',
     summary: `Added ${lineOf(part)}`,
@@ -44,12 +57,7 @@ export async function partAtVersion(
   const row = await findPart(unit.id, id, transaction);
   if (!row) throw notFound('part', id);
   if (row.version !== baseVersion) {
-    throw stale(row.ref, {
-      id: row.id,
-      version: row.version,
-      position: row.position,
-      part: partFromRow(row),
-    });
+    throw stale(row.ref, partResource(row));
   }
   return row;
 }
@@ -62,6 +70,7 @@ export async function updatePart(
 ): Promise<void> {
   const row = await partAtVersion(unit, id, request.baseVersion, transaction);
   const part = readable(request.part);
+  await refuseSecond(unit.id, part.ref, id, transaction);
   const before = columnsOf(partFromRow(row));
   await row.update({ ...columnsOf(part), version: row.version + 1 }, { transaction });
   const summary = `Changed ${before.ref} to ${lineOf(part)}`;
@@ -83,7 +92,11 @@ export async function removePart(
   const summary = `Removed ${lineOf(partFromRow(row))}`;
   await appendLog(
     unit,
-    { kind: 'part', summary, inverse: [{ op: 'set-part-removed', id, removed: false }] },
+    {
+      kind: 'part',
+      summary,
+      inverse: [{ op: 'set-part-removed', id, removed: false }],
+    },
     transaction,
   );
 }

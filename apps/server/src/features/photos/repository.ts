@@ -1,6 +1,7 @@
 import type { PhotoResource } from '@halfsplit/contract';
 import type { Transaction } from 'sequelize';
 import { PhotoModel } from '../../database/models/index.ts';
+import { photoResource } from '../units/resources.ts';
 
 const WITHOUT_PICTURE = { exclude: ['picture'] };
 
@@ -12,19 +13,12 @@ export async function photosOf(unitId: string, transaction?: Transaction): Promi
     attributes: WITHOUT_PICTURE,
     ...(transaction ? { transaction } : {}),
   });
-  return rows.map(({ id, version, name, width, height, points }) => ({
-    id,
-    version,
-    name,
-    width,
-    height,
-    points,
-  }));
+  return rows.map(photoResource);
 }
 
 /** Photos of a unit in their order, with their pictures. */
-export const picturesOf = (unitId: string): Promise<PhotoModel[]> =>
-  PhotoModel.findAll({ where: { unitId, removedAt: null }, order: [['position', 'ASC']] });
+export const picturesOf = (unitId: string, transaction: Transaction): Promise<PhotoModel[]> =>
+  PhotoModel.findAll({ where: { unitId, removedAt: null }, order: [['position', 'ASC']], transaction });
 
 export async function findPhoto(
   unitId: string,

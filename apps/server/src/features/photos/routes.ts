@@ -1,4 +1,4 @@
-import { removeSchema, unitResourceSchema, updatePhotoSchema } from '@halfsplit/contract';
+import { removeSchema, updatePhotoSchema, writeAnswerSchema } from '@halfsplit/contract';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { invalid, notFound } from '../../errors.ts';
@@ -20,7 +20,8 @@ export function photoRoutes(app: App): void {
         tags: ['photos'],
         summary: 'Add a photo of a board (multipart, one file)',
         params: unitParams,
-        response: { 201: unitResourceSchema },
+        querystring: z.object({ id: z.uuid().optional() }),
+        response: { 201: writeAnswerSchema },
       },
       bodyLimit: LARGEST_PICTURE,
     },
@@ -28,8 +29,14 @@ export function photoRoutes(app: App): void {
       const file = await request.file({ limits: { fileSize: LARGEST_PICTURE, files: 1 } });
       if (!file) throw invalid('There is no picture in the request.', 'Choose a picture file.');
       const bytes = await file.toBuffer();
-      return changeUnit(app.database, request, reply, request.params.unitId, 201, (unit, t) =>
-        addPhoto(unit, { name: file.filename, bytes }, t),
+      return changeUnit(
+        app.database,
+        request,
+        reply,
+        request.params.unitId,
+        201,
+        (unit, t) => addPhoto(unit, { id: request.query.id, name: file.filename, bytes }, t),
+        bytes,
       );
     },
   );

@@ -1,15 +1,18 @@
 import { randomUUID } from 'node:crypto';
 import type { PhotoResource, UpdatePhoto } from '@halfsplit/contract';
 import type { Transaction } from 'sequelize';
-import { PhotoModel, type UnitModel } from '../../database/models/index.ts';
+import { PhotoModel, type Inverse, type UnitModel } from '../../database/models/index.ts';
 import { notFound, stale } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
+import { photoResource } from '../units/resources.ts';
 import { findPhoto } from './repository.ts';
 import { readPicture, turnPicture } from './picture.ts';
 
 const LONGEST_NAME = 120;
 
 interface NewPhoto {
+  /** Made by the page; a new one when absent. */
+  readonly id?: string | undefined;
   readonly name: string;
   readonly bytes: Buffer;
   /** Formats that are taken; the usual ones of cameras when absent. */
@@ -37,7 +40,7 @@ export async function insertPhoto(
   });
   return PhotoModel.create(
     {
-      id: randomUUID(),
+      id: photo.id ?? randomUUID(),
       unitId: unit.id,
       version: 0,
       position: last === null ? 0 : last + 1,
@@ -61,8 +64,7 @@ async function photoAtVersion(
   const row = await findPhoto(unit.id, id, transaction);
   if (!row) throw notFound('photo', id);
   if (row.version !== baseVersion) {
-    const { version, name, width, height, points } = row;
-    throw stale(`The photo ${name}`, { id, version, name, width, height, points });
+    throw stale(`The photo ${row.name}`, photoResource(row));
   }
   return row;
 }
@@ -74,31 +76,34 @@ export async function updatePhoto(
   transaction: Transaction,
 ): Promise<void> {
   const row = await photoAtVersion(unit, id, change.baseVersion, transaction);
-  const before = { name: row.name, points: row.points };
-  if (change.turn !== undefined) {
-    const turned = await turnPicture(row.picture, change.turn);
+  const { name, points } = row;
+  if (change.turn !== undefined) await turnRow(row, change.turn, transaction);
+  else
     await row.update(
       {
-        picture: turned.jpeg,
-        width: turned.width,
-        height: turned.height,
-        points: row.points.map((p) => turnedPoint(p, change.turn!)),
+        version: row.version + 1,
+        ...(change.name === undefined ? {} : { name: change.name }),
+        ...(change.points === undefined ? {} : { points: change.points }),
       },
       { transaction },
     );
-  }
-  await row.update(
-    {
-      version: row.version + 1,
-      ...(change.name === undefined ? {} : { name: change.name }),
-      ...(change.points === undefined ? {} : { points: change.points }),
-    },
-    { transaction },
-  );
   const what = change.turn ? 'Turned' : change.points ? 'Set the points of' : 'Renamed';
-  // A turn is taken back by turning on; points and names go back as they were.
-  const inverse = change.turn ? [] : [{ op: 'set-photo' as const, id, values: before }];
-  await appendLog(unit, { kind: 'photo', summary: `${what} the photo ${row.name}.`, inverse }, transaction);
+  const inverse: Inverse =
+    change.turn === undefined
+      ? { op: 'set-photo', id, values: { name, points } }
+      : { op: 'turn-photo', id, turn: WHOLE_TURN - change.turn };
+  const summary = `${what} the photo ${row.name}.`;
+  await appendLog(unit, { kind: 'photo', summary, inverse: [inverse] }, transaction);
+}
+
+/** Quarter turns that leave everything as it was. */
+const WHOLE_TURN = 4;
+
+/** Turns a picture with its points by quarters clockwise. */
+export async function turnRow(row: PhotoModel, quarters: number, transaction: Transaction): Promise<void> {
+  const { jpeg, width, height } = await turnPicture(row.picture, quarters);
+  const points = row.points.map((p) => turnedPoint(p, quarters));
+  await row.update({ picture: jpeg, width, height, points, version: row.version + 1 }, { transaction });
 }
 
 type Point = PhotoResource['points'][number];

@@ -15,7 +15,7 @@ export async function acceptPlan(
   const words: string[] = [];
   for (const change of request.changes) {
     const row = await partAtVersion(unit, change.partId, change.baseVersion, transaction);
-    inverse.push({ op: 'set-part', id: row.id, values: { planned: row.planned ?? null } });
+    const before = { planned: row.planned ?? null };
     const quantity = QUANTITY_KINDS[KINDS[row.kind].value ?? 'number'];
     words.push(
       change.planned === null
@@ -23,6 +23,7 @@ export async function acceptPlan(
         : `${row.ref} ${formatQuantity(change.planned, quantity, { digits: 4 })}`,
     );
     await row.update({ planned: change.planned, version: row.version + 1 }, { transaction });
+    inverse.push({ op: 'set-part', id: row.id, values: before });
   }
   await appendLog(
     unit,

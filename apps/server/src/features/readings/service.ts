@@ -20,10 +20,11 @@ import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import { ReadingModel, ReadoutModel, type UnitModel } from '../../database/models/index.ts';
 import { invalid, notFound } from '../../errors.ts';
+import { timeOf } from '../../times.ts';
 import { appendLog } from '../log/repository.ts';
 import { findPart } from '../parts/repository.ts';
 import { partAtVersion } from '../parts/service.ts';
-import { partFromRow } from '../units/repository.ts';
+import { partFromRow } from '../units/resources.ts';
 
 type NewReading = z.output<typeof createReadingSchema>;
 
@@ -53,12 +54,16 @@ export async function addReading(
       red: request.red ?? null,
       isAsDrawn: request.isAsDrawn,
       between: request.between ?? null,
-      takenAt: new Date(),
+      takenAt: timeOf(request.takenAt),
       withdrawnAt: null,
     },
     { transaction },
   );
-  await appendLog(unit, { kind: 'reading', summary, inverse: [{ op: 'withdraw-reading', id }] }, transaction);
+  await appendLog(
+    unit,
+    { kind: 'reading', summary, inverse: [{ op: 'withdraw-reading', id, withdrawn: true }] },
+    transaction,
+  );
 }
 
 /** Tells of a reading what was not known when it was typed: the red lead, that the controls stood as drawn. Throws 404, 422. */

@@ -1,4 +1,4 @@
-import { removeSchema, writeReadoutSchema } from '@halfsplit/contract';
+import { createReadoutSchema, removeSchema, updateReadoutSchema } from '@halfsplit/contract';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { unitWrite } from '../units/write-route.ts';
@@ -12,7 +12,7 @@ export function readoutRoutes(app: App): void {
     path: '/readouts',
     tag: 'readouts',
     summary: 'Add a readout',
-    body: writeReadoutSchema,
+    body: createReadoutSchema,
     status: 201,
     change: (unit, { body }, t) => addReadout(unit, body, t),
   });
@@ -22,7 +22,7 @@ export function readoutRoutes(app: App): void {
     tag: 'readouts',
     summary: 'Change a readout',
     params,
-    body: writeReadoutSchema,
+    body: updateReadoutSchema,
     status: 200,
     change: (unit, request, t) => updateReadout(unit, request.params.readoutId, request.body, t),
   });

@@ -1,13 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import type { FileReadout, writeReadoutSchema } from '@halfsplit/contract';
+import type { createReadoutSchema, FileReadout, updateReadoutSchema } from '@halfsplit/contract';
 import { readReadout, type Problem } from '@halfsplit/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import { ReadoutModel, type UnitModel } from '../../database/models/index.ts';
 import { invalid, notFound, stale } from '../../errors.ts';
+import { readoutResource } from '../units/resources.ts';
 import { appendLog } from '../log/repository.ts';
-
-type WriteReadout = z.output<typeof writeReadoutSchema>;
 
 /** The readout with every text a number and every word as it is listed. Throws 422 naming the field that cannot be read. */
 async function readable(
@@ -41,7 +40,7 @@ async function refuseSecond(
 
 export async function addReadout(
   unit: UnitModel,
-  { readout: file }: WriteReadout,
+  { id = randomUUID(), readout: file }: z.output<typeof createReadoutSchema>,
   transaction: Transaction,
 ): Promise<void> {
   const readout = await readable(unit.id, file, transaction);
@@ -50,7 +49,6 @@ export async function addReadout(
     where: { unitId: unit.id },
     transaction,
   });
-  const id = randomUUID();
   const position = last === null ? 0 : last + 1;
   await ReadoutModel.create(
     { id, unitId: unit.id, version: 0, position, definition: readout, removedAt: null },
@@ -73,12 +71,7 @@ async function readoutAtVersion(
   const row = await ReadoutModel.findOne({ where: { id, unitId: unit.id, removedAt: null }, transaction });
   if (!row) throw notFound('readout', id);
   if (row.version !== baseVersion) {
-    throw stale(row.definition.name, {
-      id: row.id,
-      version: row.version,
-      position: row.position,
-      readout: row.definition,
-    });
+    throw stale(row.definition.name, readoutResource(row));
   }
   return row;
 }
@@ -86,7 +79,7 @@ async function readoutAtVersion(
 export async function updateReadout(
   unit: UnitModel,
   id: string,
-  request: WriteReadout,
+  request: z.output<typeof updateReadoutSchema>,
   transaction: Transaction,
 ): Promise<void> {
   const row = await readoutAtVersion(unit, id, request.baseVersion, transaction);
@@ -97,7 +90,11 @@ export async function updateReadout(
   const summary = `Changed the readout ${readout.name}.`;
   await appendLog(
     unit,
-    { kind: 'readout', summary, inverse: [{ op: 'set-readout', id, values: { definition: before } }] },
+    {
+      kind: 'readout',
+      summary,
+      inverse: [{ op: 'set-readout', id, values: { definition: before } }],
+    },
     transaction,
   );
 }
@@ -113,7 +110,11 @@ export async function removeReadout(
   const summary = `Removed the readout ${row.definition.name}.`;
   await appendLog(
     unit,
-    { kind: 'readout', summary, inverse: [{ op: 'set-readout-removed', id, removed: false }] },
+    {
+      kind: 'readout',
+      summary,
+      inverse: [{ op: 'set-readout-removed', id, removed: false }],
+    },
     transaction,
   );
 }

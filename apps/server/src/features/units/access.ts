@@ -1,9 +1,11 @@
-import type { UnitResource } from '@halfsplit/contract';
+import type { UnitResource, WriteAnswer } from '@halfsplit/contract';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
+import { watch } from '../../database/touched.ts';
 import { notFound } from '../../errors.ts';
 import { writeOnce } from '../../writes.ts';
+import { commitEdit } from '../edits/service.ts';
 import { loadUnit, lockUnit } from './repository.ts';
 
 /** The unit with everything that belongs to it. Throws 404. */
@@ -13,7 +15,11 @@ export async function unitOrNotFound(id: string, transaction?: Transaction): Pro
   return unit;
 }
 
-/** One write to one unit: locks it, makes the change once, and answers the unit as it then is. */
+/**
+ * One write to one unit: locks it, carries the edit out once, and answers what it did.
+ *
+ * @param content what the request brings beside its body
+ */
 export async function changeUnit(
   database: Sequelize,
   request: FastifyRequest,
@@ -21,13 +27,27 @@ export async function changeUnit(
   unitId: string,
   status: number,
   change: (unit: UnitModel, transaction: Transaction) => Promise<void>,
-): Promise<UnitResource> {
-  const answer = await writeOnce(database, request, reply, async (transaction) => {
+  content?: Buffer,
+): Promise<WriteAnswer> {
+  const carryOut = async (transaction: Transaction, key: string) => {
     const unit = await lockUnit(unitId, transaction);
     if (!unit) throw notFound('unit', unitId);
+    const rows = watch(transaction);
     await change(unit, transaction);
-    return { status, body: await unitOrNotFound(unitId, transaction) };
+    return commitEdit(unit, key, rows, transaction);
+  };
+  return writeOnce(database, request, reply, status, carryOut, content);
+}
+
+/** A write that puts a unit on the bench: its whole record is fetched, so that the answer names it only. */
+export async function createUnitOnce(
+  database: Sequelize,
+  request: FastifyRequest,
+  reply: FastifyReply,
+  create: (transaction: Transaction) => Promise<UnitModel>,
+): Promise<WriteAnswer> {
+  return writeOnce(database, request, reply, 201, async (transaction) => {
+    const { id, sequence } = await create(transaction);
+    return { unitId: id, sequence, edits: [] };
   });
-  request.server.changes.tell(answer.id, answer.version);
-  return answer;
 }

@@ -1,4 +1,4 @@
-import type { FilePart, Stage, UnitResource, UnitSummary } from '@halfsplit/contract';
+import type { Stage, UnitResource, UnitSummary } from '@halfsplit/contract';
 import { photosOf } from '../photos/repository.ts';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import {
@@ -9,6 +9,15 @@ import {
   ReadoutModel,
   UnitModel,
 } from '../../database/models/index.ts';
+
+import {
+  evidenceResource,
+  logResource,
+  partResource,
+  readingResource,
+  readoutResource,
+  unitFields,
+} from './resources.ts';
 
 type NewUnit = Omit<UnitModel['_creationAttributes'], 'number'>;
 
@@ -24,13 +33,13 @@ export async function lockUnit(id: string, transaction: Transaction): Promise<Un
   return UnitModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
 }
 
-export async function findUnit(id: string): Promise<UnitModel | null> {
-  return UnitModel.findByPk(id);
+export async function findUnit(id: string, transaction: Transaction): Promise<UnitModel | null> {
+  return UnitModel.findByPk(id, { transaction });
 }
 
 export async function listUnits(database: Sequelize): Promise<UnitSummary[]> {
   const rows = await database.query<SummaryRow>(
-    `SELECT u.id, u.version, u.number, u.name, u.kind, u.hazards, u.stage, u.last_activity_at,
+    `SELECT u.id, u.sequence, u.number, u.name, u.kind, u.hazards, u.stage, u.last_activity_at,
        (SELECT count(*)::int FROM parts p WHERE p.unit_id = u.id AND p.removed_at IS NULL) AS part_count,
        (SELECT count(DISTINCT r.part_id)::int FROM readings r JOIN parts p ON p.id = r.part_id
          WHERE r.unit_id = u.id AND r.withdrawn_at IS NULL AND p.removed_at IS NULL) AS measured_count,
@@ -50,7 +59,7 @@ export async function listUnits(database: Sequelize): Promise<UnitSummary[]> {
 /** A row of the list of units, as the database names its columns. */
 interface SummaryRow {
   readonly id: string;
-  readonly version: number;
+  readonly sequence: number;
   readonly number: number;
   readonly name: string;
   readonly kind: string;
@@ -74,16 +83,12 @@ export async function repairHistory(database: Sequelize): Promise<Record<string,
   return Object.fromEntries(rows.map((r) => [r.kind, r.count]));
 }
 
-/** A part's row as the part of a unit file. */
-export function partFromRow(row: PartModel): FilePart {
-  const values = { marked: row.marked, planned: row.planned, proven: row.proven };
-  const present = Object.fromEntries(Object.entries(values).filter(([, v]) => v !== null && v !== undefined));
-  const part: Pick<FilePart, 'ref' | 'kind' | 'pins'> = { ref: row.ref, kind: row.kind, pins: row.pins };
-  return { ...part, ...present, ...row.extra } as FilePart;
-}
-
 /** The whole unit as the API answers it. Null when there is none. */
-export async function loadUnit(id: string, transaction?: Transaction): Promise<UnitResource | null> {
+export async function loadUnit(
+  id: string,
+  transaction?: Transaction,
+  { wholeLog = false }: { readonly wholeLog?: boolean } = {},
+): Promise<UnitResource | null> {
   const options = transaction ? { transaction } : {};
   const unit = await UnitModel.findByPk(id, options);
   if (!unit) return null;
@@ -116,64 +121,20 @@ export async function loadUnit(id: string, transaction?: Transaction): Promise<U
   const log = await LogEntryModel.findAll({
     where: { unitId: id },
     order: [['sequence', 'DESC']],
-    limit: LOG_LENGTH,
+    attributes: { exclude: ['effects'] },
+    ...(wholeLog ? {} : { limit: LOG_LENGTH }),
     ...options,
   });
   return {
     id: unit.id,
-    version: unit.version,
     number: unit.number,
-    name: unit.name,
-    kind: unit.kind,
-    hazards: unit.hazards,
-    hazardNotes: unit.hazardNotes,
-    settings: unit.settings,
-    stage: unit.stage,
-    notes: unit.notes,
-    ground: unit.ground,
-    nudges: unit.nudges,
-    models: unit.models,
-    path: unit.path,
-    intake: unit.intake,
-    evidence: evidence.map((e) => ({
-      ...e.definition,
-      id: e.id,
-      takenAt: e.takenAt.toISOString(),
-      withdrawn: e.withdrawnAt !== null,
-    })),
+    sequence: unit.sequence,
+    ...unitFields(unit, log[0]?.summary ?? null),
+    evidence: evidence.map(evidenceResource),
     photos: await photosOf(id, transaction),
-    lastActivityAt: unit.lastActivityAt.toISOString(),
-    lastActivity: log[0]?.summary ?? null,
-    parts: parts.map((p) => ({ id: p.id, version: p.version, position: p.position, part: partFromRow(p) })),
-    readouts: readouts.map((r) => ({
-      id: r.id,
-      version: r.version,
-      position: r.position,
-      readout: r.definition,
-    })),
-    readings: readings.map((r) => ({
-      id: r.id,
-      partId: r.partId,
-      readoutId: r.readoutId,
-      value: r.value,
-      condition: r.condition,
-      instrument: r.instrument,
-      esr: r.esr,
-      aspect: r.aspect,
-      red: r.red,
-      isAsDrawn: r.isAsDrawn,
-      between: r.between,
-      takenAt: r.takenAt.toISOString(),
-      withdrawn: r.withdrawnAt !== null,
-    })),
-    log: log.map((l) => ({
-      id: l.id,
-      sequence: l.sequence,
-      at: l.at.toISOString(),
-      kind: l.kind,
-      summary: l.summary,
-      undone: l.undoneAt !== null,
-      undoable: l.undoneAt === null && l.inverse.length > 0,
-    })),
+    parts: parts.map(partResource),
+    readouts: readouts.map(readoutResource),
+    readings: readings.map(readingResource),
+    log: log.map(logResource),
   };
 }

@@ -5,13 +5,13 @@ import {
   unitListSchema,
   unitResourceSchema,
   updateUnitSchema,
+  writeAnswerSchema,
 } from '@halfsplit/contract';
 import { writeReadingsCsv } from '@halfsplit/core';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { notFound } from '../../errors.ts';
-import { writeOnce } from '../../writes.ts';
-import { unitOrNotFound } from './access.ts';
+import { createUnitOnce, unitOrNotFound } from './access.ts';
 import { listUnits, repairHistory } from './repository.ts';
 import { unitWrite } from './write-route.ts';
 import { createUnit, updateUnit } from './service.ts';
@@ -57,14 +57,10 @@ export function unitRoutes(app: App): void {
         tags: ['units'],
         summary: 'Put a new unit on the bench',
         body: createUnitSchema,
-        response: { 201: unitResourceSchema },
+        response: { 201: writeAnswerSchema },
       },
     },
-    (request, reply) =>
-      writeOnce(app.database, request, reply, async (t) => {
-        const unit = await createUnit(request.body, t);
-        return { status: 201, body: await unitOrNotFound(unit.id, t) };
-      }),
+    (request, reply) => createUnitOnce(app.database, request, reply, (t) => createUnit(request.body, t)),
   );
   app.post(
     '/units/import',
@@ -75,14 +71,11 @@ export function unitRoutes(app: App): void {
         tags: ['units'],
         summary: 'Open a unit file',
         body: importUnitSchema,
-        response: { 201: unitResourceSchema },
+        response: { 201: writeAnswerSchema },
       },
     },
     (request, reply) =>
-      writeOnce(app.database, request, reply, async (t) => {
-        const unit = await importUnit(request.body.text, t);
-        return { status: 201, body: await unitOrNotFound(unit.id, t) };
-      }),
+      createUnitOnce(app.database, request, reply, (t) => importUnit(request.body.text, t, request.body.id)),
   );
   unitWrite(app, {
     method: 'PATCH',
@@ -106,7 +99,7 @@ export function unitRoutes(app: App): void {
     '/units/:unitId/file',
     { schema: { tags: ['units'], summary: 'The unit as a unit file', params } },
     async (request, reply) => {
-      const file = await exportUnit(request.params.unitId);
+      const file = await exportUnit(app.database, request.params.unitId);
       if (!file) throw notFound('unit', request.params.unitId);
       const name =
         file.name

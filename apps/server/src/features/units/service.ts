@@ -7,21 +7,24 @@ import type { Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
 import { stale } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
-import { insertUnit, loadUnit } from './repository.ts';
+import { fieldsChangedSince, setFields } from './fields.ts';
+import { insertUnit } from './repository.ts';
 
 export async function createUnit(
   values: z.output<typeof createUnitSchema>,
   transaction: Transaction,
 ): Promise<UnitModel> {
-  const unit = await insertUnit({ ...blankUnit(), ...values }, transaction);
+  const { id = randomUUID(), ...described } = values;
+  const unit = await insertUnit({ ...blankUnit(), ...described, id }, transaction);
   await appendLog(unit, { kind: 'unit', summary: 'Put on the bench.' }, transaction);
   return unit;
 }
 
 /** A unit of which nothing is said yet. */
 export const blankUnit = () => ({
-  id: randomUUID(),
-  version: 0,
+  sequence: 0,
+  versions: {},
+  isDemo: false,
   name: 'Unnamed unit',
   kind: '',
   hazards: [] as Hazard[],
@@ -38,38 +41,47 @@ export const blankUnit = () => ({
   lastActivityAt: new Date(),
 });
 
+/** Changes fields of a unit. Throws 409 where one of them was changed since it was seen, with those fields as they are. */
 export async function updateUnit(
   unit: UnitModel,
   change: UpdateUnit,
   transaction: Transaction,
 ): Promise<void> {
-  const { baseVersion, nudges, stage, ...described } = change;
-  const isDescribing = Object.keys(described).length > 0;
-  if (isDescribing && baseVersion !== unit.version)
-    throw stale('This unit', await loadUnit(unit.id, transaction));
+  const { seen, stage, ...described } = change;
+  const changed = fieldsChangedSince(unit, seen).filter((field) => field in described);
+  if (changed.length > 0)
+    throw stale(fieldWords(changed), {
+      versions: Object.fromEntries(changed.map((field) => [field, unit.versions[field] ?? 0])),
+      values: Object.fromEntries(changed.map((field) => [field, unit.get(field)])),
+    });
+  if (stage) await unit.update({ stage }, { transaction });
+  const fields = Object.keys(described);
+  if (fields.length === 0) return;
   const intake = unit.intake;
-  const before = Object.fromEntries(
-    Object.keys({ ...described, ...(nudges ? { nudges } : {}) }).map((k) => [k, unit.get(k)]),
-  );
-  await unit.update(
-    { ...described, ...(nudges ? { nudges } : {}), ...(stage ? { stage } : {}) },
-    { transaction },
-  );
-  if (isDescribing) {
-    const summary = describeChange(Object.keys(described), intake, change.intake);
-    await appendLog(
-      unit,
-      { kind: 'unit', summary, inverse: [{ op: 'set-unit', values: before }] },
-      transaction,
-    );
-  } else if (nudges) {
-    await appendLog(
-      unit,
-      { kind: 'drawing', summary: 'Moved a symbol.', inverse: [{ op: 'set-unit', values: before }] },
-      transaction,
-    );
-  }
+  const before = Object.fromEntries(fields.map((field) => [field, unit.get(field)]));
+  await setFields(unit, described, transaction);
+  const summary = describeChange(fields, intake, change.intake);
+  const kind = fields.every((field) => field === 'nudges') ? 'drawing' : 'unit';
+  await appendLog(unit, { kind, summary, inverse: [{ op: 'set-unit', values: before }] }, transaction);
 }
+
+const FIELD_WORDS: Readonly<Record<string, string>> = {
+  name: 'its name',
+  kind: 'what kind it is',
+  hazards: 'what in it can hurt',
+  hazardNotes: 'what else in it can hurt',
+  notes: 'its notes',
+  settings: 'the settings of its controls',
+  ground: 'its ground',
+  nudges: 'the places of symbols',
+  models: 'the unit’s own models',
+  path: 'the signal path',
+  intake: 'the complaint',
+};
+const fieldWords = (fields: readonly string[]): string => {
+  const words = fields.map((field) => FIELD_WORDS[field] ?? field).join(', ');
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
+};
 
 /** What was changed, as a sentence of the log. */
 function describeChange(
@@ -79,10 +91,6 @@ function describeChange(
 ): string {
   const told = after === undefined || fields.length > 1 ? [] : intakeSentences(before, after);
   if (told.length > 0) return told.join(' ');
-  const words: Readonly<Record<string, string>> = {
-    models: 'the unit’s own models',
-    path: 'the signal path',
-    settings: 'the settings of its controls',
-  };
-  return `Changed ${fields.map((f) => words[f] ?? f).join(', ')}${fields.some((f) => words[f]) ? '' : ' of the unit'}.`;
+  if (fields.every((field) => field === 'nudges')) return 'Moved a symbol.';
+  return `Changed ${fields.map((field) => FIELD_WORDS[field] ?? field).join(', ')}.`;
 }

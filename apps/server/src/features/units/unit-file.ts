@@ -9,7 +9,7 @@ import {
   type Part,
   type UnitDocument,
 } from '@halfsplit/core';
-import type { Transaction } from 'sequelize';
+import { Transaction, type Sequelize } from 'sequelize';
 import {
   EvidenceModel,
   ReadingModel,
@@ -18,15 +18,15 @@ import {
   type UnitModel,
 } from '../../database/models/index.ts';
 import { invalid } from '../../errors.ts';
-import { appendLog } from '../log/repository.ts';
-import { insertPart } from '../parts/repository.ts';
+import { appendLog, appendSteps } from '../log/repository.ts';
+import { insertParts } from '../parts/repository.ts';
 import { picturesOf } from '../photos/repository.ts';
 import { insertPhoto } from '../photos/service.ts';
 import { insertUnit, findUnit, loadUnit } from './repository.ts';
 import { blankUnit } from './service.ts';
 
 /** Reads the text of a unit file and puts the unit on the bench. Throws 422 with every problem found. */
-export async function importUnit(text: string, transaction: Transaction): Promise<UnitModel> {
+export async function importUnit(text: string, transaction: Transaction, id?: string): Promise<UnitModel> {
   const read = readUnitFile(text);
   if (!read.ok) {
     const [first] = read.problems;
@@ -36,10 +36,15 @@ export async function importUnit(text: string, transaction: Transaction): Promis
       read.problems.map((p) => ({ message: p.message })),
     );
   }
-  return insertDocument(read.document, transaction);
+  return insertDocument(read.document, transaction, { id });
 }
 
-export async function insertDocument(document: UnitDocument, transaction: Transaction): Promise<UnitModel> {
+/** Puts a unit on the bench as a document says it. */
+export async function insertDocument(
+  document: UnitDocument,
+  transaction: Transaction,
+  { id = randomUUID(), isDemo = false }: { readonly id?: string | undefined; readonly isDemo?: boolean } = {},
+): Promise<UnitModel> {
   const {
     unit: described,
     circuit,
@@ -59,6 +64,8 @@ export async function insertDocument(document: UnitDocument, transaction: Transa
   const unit = await insertUnit(
     {
       ...blankUnit(),
+      id,
+      isDemo,
       name: name?.trim() || 'Unnamed unit',
       kind: kind ?? '',
       hazards: [...(hazards ?? [])],
@@ -74,11 +81,8 @@ export async function insertDocument(document: UnitDocument, transaction: Transa
     },
     transaction,
   );
-  const ids = new Map<string, string>();
-  for (const [position, part] of parts.entries()) {
-    const row = await insertPart(unit.id, position, part, transaction);
-    ids.set(part.ref, row.id);
-  }
+  const rows = await insertParts(unit.id, parts, transaction);
+  const ids = new Map(rows.map((row) => [row.ref, row.id]));
   const readoutIds = new Map<string, string>();
   for (const [position, definition] of readouts.entries()) {
     const row = await ReadoutModel.create(
@@ -169,32 +173,41 @@ async function insertEvidence(
   transaction: Transaction,
 ): Promise<void> {
   const now = Date.now();
-  for (const [i, { withdrawn, ...definition }] of evidence.entries()) {
+  const rows = evidence.map(({ withdrawn, ...definition }, i) => {
     const written = new Date(String(definition.takenAt));
     // Without times the order of the file is the order in which it was seen.
     const takenAt = Number.isNaN(written.getTime()) ? new Date(now + i) : written;
-    const withdrawnAt = withdrawn === true ? takenAt : null;
-    await EvidenceModel.create(
-      { id: randomUUID(), unitId, definition, takenAt, withdrawnAt },
-      { transaction },
-    );
-  }
+    return {
+      id: randomUUID(),
+      unitId,
+      definition,
+      takenAt,
+      withdrawnAt: withdrawn === true ? takenAt : null,
+    };
+  });
+  await EvidenceModel.bulkCreate(rows, { transaction });
 }
 
 async function insertLog(unit: UnitModel, log: UnitDocument['log'], transaction: Transaction): Promise<void> {
-  for (const { at, kind, summary } of log ?? [])
-    await appendLog(unit, { kind, summary, at: new Date(at) }, transaction);
+  await appendSteps(
+    unit,
+    (log ?? []).map(({ at, kind, summary }) => ({ kind, summary, at: new Date(at) })),
+    transaction,
+  );
 }
 
 /** Room for photos in a file of at most 10 MB, characters of base64. */
 const PHOTO_ROOM = 7_500_000;
 
 /** Photos for a file, as many as fit; those that do not are named. */
-async function filePhotos(unitId: string): Promise<{ photos?: FilePhoto[]; photosLeftOut?: string[] }> {
+async function filePhotos(
+  unitId: string,
+  transaction: Transaction,
+): Promise<{ photos?: FilePhoto[]; photosLeftOut?: string[] }> {
   const photos: FilePhoto[] = [];
   const photosLeftOut: string[] = [];
   let room = PHOTO_ROOM;
-  for (const { name, picture, points } of await picturesOf(unitId)) {
+  for (const { name, picture, points } of await picturesOf(unitId, transaction)) {
     const jpeg = picture.toString('base64');
     room -= jpeg.length;
     if (room < 0) photosLeftOut.push(name);
@@ -206,9 +219,23 @@ async function filePhotos(unitId: string): Promise<{ photos?: FilePhoto[]; photo
   };
 }
 
-/** The unit as unit file text: nothing that was imported or entered is lost on the way. */
-export async function exportUnit(id: string): Promise<{ text: string; name: string } | null> {
-  const [row, resource] = [await findUnit(id), await loadUnit(id)];
+/** The unit as unit file text, at one moment: nothing that was imported or entered is lost on the way. */
+export async function exportUnit(
+  database: Sequelize,
+  id: string,
+): Promise<{ text: string; name: string } | null> {
+  return database.transaction(
+    { isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ },
+    (transaction) => exportIn(id, transaction),
+  );
+}
+
+async function exportIn(
+  id: string,
+  transaction: Transaction,
+): Promise<{ text: string; name: string } | null> {
+  const row = await findUnit(id, transaction);
+  const resource = await loadUnit(id, transaction, { wholeLog: true });
   if (!row || !resource) return null;
   const document = documentFromResource(resource);
   const extra = row.extra as UnitExtra;
@@ -250,7 +277,7 @@ export async function exportUnit(id: string): Promise<{ text: string; name: stri
           })),
         }
       : {}),
-    ...(await filePhotos(id)),
+    ...(await filePhotos(id, transaction)),
     drawing: { nudges: resource.nudges },
     log: [...resource.log]
       .reverse()

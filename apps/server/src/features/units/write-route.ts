@@ -1,4 +1,4 @@
-import { unitResourceSchema } from '@halfsplit/contract';
+import { writeAnswerSchema } from '@halfsplit/contract';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
@@ -22,7 +22,7 @@ export interface UnitWrite<Body extends z.ZodType, Params extends z.ZodRawShape>
   ) => Promise<void>;
 }
 
-/** A route that writes to one unit: made once for its key, answered with the unit as it then is. */
+/** A route that writes to one unit: carried out once for its key, answered with what it did. */
 export function unitWrite<Body extends z.ZodType, Params extends z.ZodRawShape = Record<never, never>>(
   app: App,
   { method, path, tag, summary, body, params, status, change }: UnitWrite<Body, Params>,
@@ -35,7 +35,7 @@ export function unitWrite<Body extends z.ZodType, Params extends z.ZodRawShape =
       summary,
       params: z.object({ unitId: z.uuid(), ...params }),
       body,
-      response: { [status]: unitResourceSchema },
+      response: { [status]: writeAnswerSchema },
     },
     handler: (request, reply) => {
       const given = {

@@ -1,0 +1,20 @@
+import { UNIT_FIELDS, type FieldVersions, type UnitField } from '@halfsplit/contract';
+import type { Transaction } from 'sequelize';
+import type { UnitModel } from '../../database/models/index.ts';
+
+const isField = (name: string): name is UnitField => UNIT_FIELDS.some((field) => field === name);
+
+/** Sets fields of a unit, each with its next version. */
+export async function setFields(
+  unit: UnitModel,
+  values: Readonly<Record<string, unknown>>,
+  transaction: Transaction,
+): Promise<void> {
+  const fields = Object.keys(values).filter(isField);
+  const next = Object.fromEntries(fields.map((field) => [field, (unit.versions[field] ?? 0) + 1]));
+  await unit.update({ ...values, versions: { ...unit.versions, ...next } }, { transaction });
+}
+
+/** Fields whose version is another than the one that was seen. */
+export const fieldsChangedSince = (unit: UnitModel, seen: FieldVersions): UnitField[] =>
+  UNIT_FIELDS.filter((field) => seen[field] !== undefined && seen[field] !== (unit.versions[field] ?? 0));

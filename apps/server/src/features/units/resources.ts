@@ -1,0 +1,110 @@
+import type {
+  Effect,
+  EvidenceResource,
+  FilePart,
+  LogEntry,
+  PartResource,
+  PhotoResource,
+  ReadingResource,
+  ReadoutResource,
+  UnitFields,
+} from '@halfsplit/contract';
+import type {
+  EvidenceModel,
+  LogEntryModel,
+  PartModel,
+  PhotoModel,
+  ReadingModel,
+  ReadoutModel,
+  UnitModel,
+} from '../../database/models/index.ts';
+
+/** A part's row as the part of a unit file. */
+export function partFromRow(row: PartModel): FilePart {
+  const values = { marked: row.marked, planned: row.planned, proven: row.proven };
+  const present = Object.fromEntries(Object.entries(values).filter(([, v]) => v !== null && v !== undefined));
+  const part: Pick<FilePart, 'ref' | 'kind' | 'pins'> = { ref: row.ref, kind: row.kind, pins: row.pins };
+  return { ...part, ...present, ...row.extra } as FilePart;
+}
+
+export const partResource = (p: PartModel): PartResource => ({
+  id: p.id,
+  version: p.version,
+  position: p.position,
+  part: partFromRow(p),
+});
+
+export const readoutResource = (r: ReadoutModel): ReadoutResource => ({
+  id: r.id,
+  version: r.version,
+  position: r.position,
+  readout: r.definition,
+});
+
+export const readingResource = (r: ReadingModel): ReadingResource => ({
+  id: r.id,
+  partId: r.partId,
+  readoutId: r.readoutId,
+  value: r.value,
+  condition: r.condition,
+  instrument: r.instrument,
+  esr: r.esr ?? null,
+  aspect: r.aspect ?? null,
+  red: r.red ?? null,
+  isAsDrawn: r.isAsDrawn,
+  between: r.between ?? null,
+  takenAt: r.takenAt.toISOString(),
+  withdrawn: r.withdrawnAt !== null,
+});
+
+export const evidenceResource = (e: EvidenceModel): EvidenceResource => ({
+  ...e.definition,
+  id: e.id,
+  takenAt: e.takenAt.toISOString(),
+  withdrawn: e.withdrawnAt !== null,
+});
+
+export const photoResource = ({ id, version, name, width, height, points }: PhotoModel): PhotoResource => ({
+  id,
+  version,
+  name,
+  width,
+  height,
+  points,
+});
+
+export const logResource = (l: LogEntryModel): LogEntry => ({
+  id: l.id,
+  sequence: l.sequence,
+  at: l.at.toISOString(),
+  kind: l.kind,
+  summary: l.summary,
+  undone: l.undoneAt !== null,
+  undoable: l.undoneAt === null && l.inverse.length > 0,
+});
+
+/** What a unit's row says of the unit itself. */
+export const unitFields = (unit: UnitModel, lastActivity: string | null): UnitFields => ({
+  name: unit.name,
+  kind: unit.kind,
+  hazards: unit.hazards,
+  stage: unit.stage,
+  lastActivityAt: unit.lastActivityAt.toISOString(),
+  lastActivity,
+  notes: unit.notes,
+  hazardNotes: unit.hazardNotes,
+  settings: unit.settings,
+  ground: unit.ground,
+  nudges: unit.nudges,
+  models: unit.models,
+  path: unit.path,
+  intake: unit.intake,
+  versions: unit.versions,
+});
+
+/** An effect on one entity: as it is now, or gone. */
+export const goneEffect = (entity: Extract<Effect, { of: 'gone' }>['entity'], id: string): Effect => ({
+  of: 'gone',
+  entity,
+  id,
+});
