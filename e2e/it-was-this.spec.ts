@@ -1,9 +1,10 @@
-import { expect, goTo, openUnit, saved, test } from './support/bench.ts';
+import { copyInMeasure, expect, goTo, saved, test } from './support/bench.ts';
 
 test('a first check that found it ends the search with its cause, asks for proof, and stands in the log', async ({
   page,
 }) => {
-  await openUnit(page, /Wren/, 'Intake');
+  await copyInMeasure(page, /^Wren/);
+  await goTo(page, 'Intake');
   await page.getByRole('button', { name: /^It was this: Both ends of every cable/ }).click();
   await expect(page.getByText(/^It was the cable\. Found by a first check/)).toBeVisible();
   await saved(page);

@@ -1,4 +1,4 @@
-import type { UnitResource } from '@halfsplit/contract';
+import type { UnitResource, WriteAnswer } from '@halfsplit/contract';
 import { expect, test } from '@playwright/test';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
@@ -43,13 +43,13 @@ async function start(folder: string): Promise<Running> {
   return { child, url, ended };
 }
 
-async function call(url: string, path: string, body?: object): Promise<UnitResource> {
+async function call<T>(url: string, path: string, body?: object): Promise<T> {
   const answer = await fetch(`${url}/api/v1${path}`, {
     ...(body && { method: 'POST', body: JSON.stringify(body) }),
     headers: { 'content-type': 'application/json', 'idempotency-key': randomUUID() },
   });
   expect(answer.ok, `${path}: ${answer.status}`).toBe(true);
-  return (await answer.json()) as UnitResource;
+  return (await answer.json()) as T;
 }
 
 const databaseProcess = (folder: string) =>
@@ -61,13 +61,13 @@ test('what was acknowledged outlives kill -9 of the database and of the start co
   const notes: string[] = [];
   let run = await start(folder);
   try {
-    const { id } = await call(run.url, '/units', { name: 'Survivor' });
+    const { unitId: id } = await call<WriteAnswer>(run.url, '/units', { name: 'Survivor' });
     const write = async (text: string) => {
-      await call(run.url, `/units/${id}/notes`, { text });
+      await call<WriteAnswer>(run.url, `/units/${id}/notes`, { text });
       notes.push(text);
     };
     const kept = async () => {
-      const { log } = await call(run.url, `/units/${id}`);
+      const { log } = await call<UnitResource>(run.url, `/units/${id}`);
       const said = log.map((l) => l.summary);
       for (const text of notes) expect(said.filter((s) => s.includes(text))).toHaveLength(1);
     };

@@ -1,5 +1,5 @@
 import { test as base, expect, type Page } from '@playwright/test';
-import type { UnitResource } from '@halfsplit/contract';
+import type { UnitResource, WriteAnswer } from '@halfsplit/contract';
 import { randomUUID } from 'node:crypto';
 import { rmSync } from 'node:fs';
 // @ts-expect-error the scripts are plain JavaScript, so that they run before anything is installed
@@ -90,8 +90,9 @@ export async function copyInMeasure(page: Page, name: RegExp): Promise<UnitResou
     headers: { 'idempotency-key': randomUUID() },
     data: { text },
   });
-  const copy = (await answer.json()) as UnitResource;
-  await page.goto(`/units/${copy.id}/measure`);
+  const { unitId } = (await answer.json()) as WriteAnswer;
+  const copy = (await (await page.request.get(`/api/v1/units/${unitId}`)).json()) as UnitResource;
+  await page.goto(`/units/${unitId}/measure`);
   return copy;
 }
 

@@ -5,10 +5,12 @@ import {
   repairHistorySchema,
   unitListSchema,
   unitResourceSchema,
+  writeAnswerSchema,
   type ProblemDocument,
   type RepairHistory,
   type UnitResource,
   type UnitSummary,
+  type WriteAnswer,
 } from '@halfsplit/contract';
 import type { z } from 'zod';
 
@@ -29,15 +31,22 @@ const SERVER_ERROR = 500;
 async function answerOf<T>(response: Response, schema: z.ZodType<T>): Promise<T> {
   if (response.status >= SERVER_ERROR) throw new UnreachableError(`The server answered ${response.status}.`);
   const body: unknown = await response.json().catch(() => null);
-  if (response.ok) return schema.parse(body);
+  if (response.ok) {
+    const read = schema.safeParse(body);
+    if (read.success) return read.data;
+    throw new UnreachableError('The server answered with something else than was asked for.');
+  }
   const problem = problemDocumentSchema.safeParse(body);
   if (problem.success) throw new ProblemError(problem.data);
   throw new UnreachableError(`The server answered ${response.status}.`);
 }
 
+/** An answer that takes longer is given up, and asked for again, ms. */
+const LONGEST_ANSWER_MS = 30_000;
+
 async function reach(url: string, init?: RequestInit): Promise<Response> {
   try {
-    return await fetch(url, init);
+    return await fetch(url, { signal: AbortSignal.timeout(LONGEST_ANSWER_MS), ...init });
   } catch {
     throw new UnreachableError('The server cannot be reached.');
   }
@@ -51,27 +60,27 @@ export async function getUnit(id: string): Promise<UnitResource> {
   return answerOf(await reach(`${API_ROOT}/units/${id}`), unitResourceSchema);
 }
 
-/** Sends a write with its idempotency key; every write answers the unit as it then is. */
+/** Sends a write with its idempotency key; every write answers what it did. */
 export async function sendWrite(
   method: string,
   path: string,
   key: string,
   body: unknown,
-): Promise<UnitResource> {
+): Promise<WriteAnswer> {
   const response = await reach(`${API_ROOT}${path}`, {
     method,
     headers: { 'content-type': 'application/json', [IDEMPOTENCY_HEADER]: key },
     body: JSON.stringify(body),
   });
-  return answerOf(response, unitResourceSchema);
+  return answerOf(response, writeAnswerSchema);
 }
 
 export async function getRepairs(): Promise<RepairHistory> {
   return answerOf(await reach(`${API_ROOT}/repairs`), repairHistorySchema);
 }
 
-/** Sends a picture; the answer is the unit with it. Throws `ProblemError` or `UnreachableError`. */
-export async function sendPhoto(unitId: string, file: File, key: string): Promise<UnitResource> {
+/** Sends a picture. Throws `ProblemError` or `UnreachableError`. */
+export async function sendPhoto(unitId: string, file: File, key: string): Promise<WriteAnswer> {
   const body = new FormData();
   body.append('photo', file, file.name);
   const response = await reach(`${API_ROOT}/units/${unitId}/photos`, {
@@ -79,11 +88,10 @@ export async function sendPhoto(unitId: string, file: File, key: string): Promis
     headers: { [IDEMPOTENCY_HEADER]: key },
     body,
   });
-  return answerOf(response, unitResourceSchema);
+  return answerOf(response, writeAnswerSchema);
 }
 
 export const photoUrl = (unitId: string, photo: { id: string; version: number }): string =>
   `${API_ROOT}/units/${unitId}/photos/${photo.id}?v=${photo.version}`;
 export const readingsUrl = (unitId: string): string => `${API_ROOT}/units/${unitId}/readings.csv`;
 export const fileUrl = (unitId: string): string => `${API_ROOT}/units/${unitId}/file`;
-export const newKey = (): string => crypto.randomUUID();

@@ -1,4 +1,3 @@
-import type { UnitResource } from '@halfsplit/contract';
 import { App } from 'antd';
 import {
   createContext,
@@ -11,45 +10,45 @@ import {
 } from 'react';
 import { useSWRConfig } from 'swr';
 import { sendWrite } from './client.ts';
+import type { Change } from './change.ts';
 import { Outbox, type OutboxState } from './outbox.ts';
-import type { Change, Write } from './pending.ts';
-import { unitKey } from './use-unit.ts';
+import { browserStore } from './outbox-store.ts';
+import { applyNews } from './use-unit.ts';
 
 const Context = createContext<Outbox | null>(null);
-const STORAGE_KEY = 'halfsplit.outbox';
+const CHANNEL = 'halfsplit-outbox';
+const LOCK = 'halfsplit-outbox';
 
-const store = {
-  load(): readonly Write[] {
-    try {
-      return JSON.parse(localStorage.getItem(STORAGE_KEY) ?? '[]') as Write[];
-    } catch {
-      return [];
-    }
-  },
-  save(writes: readonly Write[]): void {
-    localStorage.setItem(STORAGE_KEY, JSON.stringify(writes));
-  },
-};
+/** One page of a browser sends at a time; where there are no locks, this page alone. */
+const alone = (work: () => Promise<void>): Promise<void> =>
+  'locks' in navigator ? navigator.locks.request(LOCK, work) : work();
 
 export function OutboxProvider({ children }: { children: ReactNode }) {
   const { mutate } = useSWRConfig();
   const { notification } = App.useApp();
+  const [channel] = useState(() => new BroadcastChannel(CHANNEL));
   const [outbox] = useState(
     () =>
       new Outbox({
-        store,
+        store: browserStore(),
         send: sendWrite,
-        onUnit: (unit) => {
-          const newer = (known?: UnitResource) => (known && known.version > unit.version ? known : unit);
-          void mutate<UnitResource>(unitKey(unit.id), newer, { revalidate: false });
+        onAnswer: ({ unitId, edits }) => {
+          if (edits.length > 0) void applyNews(mutate, { unitId, edits });
           void mutate('units');
         },
         onRefused: (_write, problem) =>
           notification.error({ title: problem.detail, description: problem.hint, duration: 0 }),
         wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
+        alone,
+        tell: () => channel.postMessage('changed'),
       }),
   );
-  useEffect(() => void outbox.run(), [outbox]);
+  useEffect(() => {
+    const onMessage = () => void outbox.load();
+    channel.addEventListener('message', onMessage);
+    void outbox.load();
+    return () => channel.removeEventListener('message', onMessage);
+  }, [outbox, channel]);
   return <Context value={outbox}>{children}</Context>;
 }
 

@@ -1,47 +1,75 @@
-import type { ProblemDocument, UnitResource } from '@halfsplit/contract';
+import type { ProblemDocument, WriteAnswer } from '@halfsplit/contract';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { ProblemError, UnreachableError } from './client.ts';
 import { Outbox, type OutboxPorts } from './outbox.ts';
-import { applyChange, type Change, type Write } from './pending.ts';
+import { newId } from './outbox-store.ts';
+import { applyChange } from './pending.ts';
+import type { Change, Write } from './change.ts';
 import { partialUnit } from '../testing/partial-unit.ts';
 
-const unit = partialUnit({
-  id: 'u',
-  version: 1,
-  parts: [{ id: 'p', version: 3 }],
-  readouts: [],
-  photos: [],
-  readings: [],
-});
-const note = (text: string): Change => ({ type: 'add-note', text });
+const U = newId();
+const V = newId();
+const P = newId();
+const note = (text: string): Change => ({ type: 'add-note', id: newId(), text });
 const stale = (version: number): ProblemDocument => ({
   type: 'about:blank',
   title: 'x',
   status: 409,
   detail: 'x',
   code: 'stale',
-  current: { version },
+  current: { id: P, version },
 });
+const refusal = (status: number): ProblemError =>
+  new ProblemError({ ...stale(1), status, code: 'invalid', detail: 'no such value' });
+const good: WriteAnswer = { unitId: U, sequence: 1, edits: [] };
 
-type Answer = UnitResource | Error;
-let sent: { method: string; path: string; key: string; body: unknown }[];
+type Answer = WriteAnswer | Error;
+let sent: { method: string; path: string; key: string; body: Record<string, unknown> }[];
 let answers: Answer[];
-let kept: readonly Write[];
+let kept: Map<string, Write>;
 let refused: string[];
+let pauses: number[];
+let isFull: boolean;
+/** Whoever waits to send alone, as pages of one browser do. */
+let queue: Promise<void>;
+let pages: Outbox[];
 
-function ports(): OutboxPorts {
-  return {
-    store: { load: () => kept, save: (writes) => (kept = writes) },
-    async send(method, path, key, body) {
-      sent.push({ method, path, key, body });
-      const answer = answers.shift() ?? unit;
-      if (answer instanceof Error) throw answer;
-      return answer;
+function openPage(): Outbox {
+  const ports: OutboxPorts = {
+    store: {
+      load: () =>
+        Promise.resolve({
+          writes: [...kept.values()].sort((a, b) => (a.key < b.key ? -1 : 1)),
+          unreadable: 0,
+        }),
+      put(write) {
+        if (isFull) return Promise.reject(new DOMException('full', 'QuotaExceededError'));
+        kept.set(write.key, write);
+        return Promise.resolve();
+      },
+      remove(key) {
+        kept.delete(key);
+        return Promise.resolve();
+      },
     },
-    onUnit: () => undefined,
+    send(method, path, key, body) {
+      sent.push({ method, path, key, body: body as Record<string, unknown> });
+      const answer = answers.shift() ?? good;
+      return answer instanceof Error ? Promise.reject(answer) : Promise.resolve(answer);
+    },
+    onAnswer: () => undefined,
     onRefused: (_, problem) => refused.push(problem.detail),
-    wait: () => Promise.resolve(),
+    wait(ms) {
+      pauses.push(ms);
+      return Promise.resolve();
+    },
+    // The turn is given back a moment after the work is done, as by the browser.
+    alone: (work) => (queue = queue.then(work).then(() => new Promise((resolve) => setTimeout(resolve, 1)))),
+    tell: () => pages.filter((p) => p !== page).forEach((p) => void p.load()),
   };
+  const page = new Outbox(ports);
+  pages.push(page);
+  return page;
 }
 
 /** Resolves when the outbox says it is in the state. */
@@ -51,97 +79,172 @@ const until = (outbox: Outbox, state: string) =>
     outbox.subscribe(look);
     look();
   });
+const texts = () => sent.map((s) => s.body.text ?? s.body.baseVersion);
 
 beforeEach(() => {
-  [sent, answers, kept, refused] = [[], [], [], []];
+  [sent, answers, refused, pauses, pages] = [[], [], [], [], []];
+  kept = new Map();
+  isFull = false;
+  queue = Promise.resolve();
 });
 
 describe('outbox', () => {
   it('sends in order, one at a time, and forgets what was acknowledged', async () => {
-    const outbox = new Outbox(ports());
-    for (const text of ['one', 'two', 'three']) outbox.add('u', note(text));
+    const outbox = openPage();
+    for (const text of ['one', 'two', 'three']) outbox.add(U, note(text));
     await until(outbox, 'saved');
-    expect(sent.map((s) => s.body)).toEqual([{ text: 'one' }, { text: 'two' }, { text: 'three' }]);
-    expect(kept).toEqual([]);
+    expect(texts()).toEqual(['one', 'two', 'three']);
+    expect(kept.size).toBe(0);
   });
 
-  it('keeps a change while the server is away and repeats it with the same key', async () => {
-    answers = [new UnreachableError('away'), new UnreachableError('away'), unit];
-    const outbox = new Outbox(ports());
-    outbox.add('u', note('kept'));
+  it('sends what is entered while its turn is being given back', async () => {
+    const outbox = openPage();
+    for (let i = 0; i < 20; i += 1) {
+      outbox.add(U, note(`${i}`));
+      await new Promise((resolve) => setTimeout(resolve, i % 3));
+    }
     await until(outbox, 'saved');
-    expect(sent).toHaveLength(3);
+    expect(texts()).toEqual(Array.from({ length: 20 }, (_, i) => `${i}`));
+  });
+
+  it('keeps a change while the server is away, fails or asks to wait, and repeats it with the same key', async () => {
+    answers = [new UnreachableError('away'), refusal(429), refusal(503), new UnreachableError('odd'), good];
+    const outbox = openPage();
+    outbox.add(U, note('kept'));
+    await until(outbox, 'saved');
+    expect(sent).toHaveLength(5);
     expect(new Set(sent.map((s) => s.key)).size).toBe(1);
+    expect(pauses).toEqual([400, 800, 1600, 3200]);
+    expect(refused).toEqual([]);
   });
 
   it('sends what an earlier page left behind', async () => {
-    kept = [{ key: 'earlier-key', unitId: 'u', change: note('from before') }];
-    const outbox = new Outbox(ports());
-    expect(outbox.getSnapshot().pending).toHaveLength(1);
-    await outbox.run();
-    expect(sent[0]).toMatchObject({ key: 'earlier-key', body: { text: 'from before' } });
-    expect(kept).toEqual([]);
+    const key = newId();
+    kept.set(key, { key, unitId: U, change: note('from before') });
+    const outbox = openPage();
+    await outbox.load();
+    expect(sent[0]).toMatchObject({ key, body: { text: 'from before' } });
+    expect(kept.size).toBe(0);
   });
 
-  it('drops a change that the server refuses, tells why, and goes on', async () => {
-    answers = [
-      new ProblemError({ ...stale(1), status: 422, code: 'invalid', detail: 'no such value' }),
-      unit,
-    ];
-    const outbox = new Outbox(ports());
-    outbox.add('u', note('bad'));
-    outbox.add('u', note('good'));
-    await until(outbox, 'saved');
+  it('parks what the server refuses for good, with its reason, and stops nothing else', async () => {
+    answers = [refusal(422), good];
+    const outbox = openPage();
+    outbox.add(U, note('bad'));
+    outbox.add(U, note('good'));
+    await until(outbox, 'parked');
     expect(refused).toEqual(['no such value']);
-    expect(sent).toHaveLength(2);
+    expect(texts()).toEqual(['bad', 'good']);
+    const [parked] = outbox.getSnapshot().parked;
+    expect(parked).toMatchObject({ change: { text: 'bad' }, refusal: { detail: 'no such value' } });
+    // It outlives the page, and can be sent again or let go.
+    const later = openPage();
+    await later.load();
+    expect(later.getSnapshot().parked).toHaveLength(1);
+    await later.again(parked!.key, note('better'));
+    await until(later, 'saved');
+    expect(texts()).toEqual(['bad', 'good', 'better']);
   });
 
-  const change: Change = { type: 'remove-part', partId: 'p', seen: 1 };
+  it('shows and sends what two pages enter, each once, whoever sends it', async () => {
+    const [one, two] = [openPage(), openPage()];
+    answers = [new UnreachableError('away')];
+    for (let i = 0; i < 5; i += 1) {
+      one.add(U, note(`one ${i}`));
+      two.add(U, note(`two ${i}`));
+    }
+    await until(one, 'saved');
+    await until(two, 'saved');
+    const all = texts().slice(1);
+    expect(new Set(all).size).toBe(10);
+    expect(all).toHaveLength(10);
+    expect(all.filter((t) => String(t).startsWith('one'))).toEqual([0, 1, 2, 3, 4].map((i) => `one ${i}`));
+    expect(kept.size).toBe(0);
+  });
 
-  it('stops at a stale change and, for "mine", sends it on the newer version with a new key', async () => {
-    answers = [new ProblemError(stale(7)), unit];
-    const outbox = new Outbox(ports());
-    outbox.add('u', change);
-    outbox.add('u', note('after'));
-    await until(outbox, 'conflict');
-    expect(sent).toHaveLength(1);
-    outbox.resolve('mine');
+  it('says at once where this browser keeps nothing, and sends it all the same', async () => {
+    isFull = true;
+    const outbox = openPage();
+    outbox.add(U, note('on a full disk'));
     await until(outbox, 'saved');
-    expect(sent.map((s) => s.body)).toEqual([{ baseVersion: 1 }, { baseVersion: 7 }, { text: 'after' }]);
-    expect(sent[1]!.key).not.toBe(sent[0]!.key);
+    expect(outbox.getSnapshot().notKept).toContain('The disk of this device is full');
+    expect(texts()).toEqual(['on a full disk']);
+  });
+
+  it('forgets what came back by the stream before its answer did', async () => {
+    answers = [new UnreachableError('the answer was lost')];
+    const outbox = openPage();
+    outbox.add(U, note('sent'));
+    const { key } = outbox.getSnapshot().pending[0]!;
+    outbox.settled([{ unitId: U, sequence: 5, key, effects: [] }]);
+    expect(outbox.getSnapshot().pending).toEqual([]);
+    await until(outbox, 'saved');
+  });
+
+  const change: Change = { type: 'remove-part', partId: P, seen: 1 };
+
+  it('stops one unit at a stale change and goes on with the others; "mine" is put on what is there now', async () => {
+    answers = [new ProblemError(stale(7)), good];
+    const outbox = openPage();
+    outbox.add(U, change);
+    outbox.add(U, note('after'));
+    outbox.add(V, note('elsewhere'));
+    await until(outbox, 'conflict');
+    await outbox.run();
+    expect(texts()).toEqual([1, 'elsewhere']);
+    await outbox.resolve('mine');
+    await until(outbox, 'saved');
+    expect(texts()).toEqual([1, 'elsewhere', 7, 'after']);
   });
 
   it('for "theirs" drops the stale change and goes on', async () => {
     answers = [new ProblemError(stale(7))];
-    const outbox = new Outbox(ports());
-    outbox.add('u', change);
-    outbox.add('u', note('after'));
+    const outbox = openPage();
+    outbox.add(U, change);
+    outbox.add(U, note('after'));
     await until(outbox, 'conflict');
-    outbox.resolve('theirs');
+    await outbox.resolve('theirs');
     await until(outbox, 'saved');
-    expect(sent.map((s) => s.body)).toEqual([{ baseVersion: 1 }, { text: 'after' }]);
+    expect(texts()).toEqual([1, 'after']);
   });
 
-  it('builds a second change of the same part on the version that the first one made', async () => {
-    const outbox = new Outbox(ports());
-    outbox.add('u', change);
-    outbox.add('u', change);
+  it('ends a plan of several parts, one stale part after the other', async () => {
+    const Q = newId();
+    answers = [
+      new ProblemError(stale(4)),
+      new ProblemError({ ...stale(9), current: { id: Q, version: 9 } }),
+      good,
+    ];
+    const outbox = openPage();
+    outbox.add(U, {
+      type: 'accept-plan',
+      reason: 'louder',
+      changes: [P, Q].map((partId) => ({ partId, baseVersion: 0, planned: 470 })),
+    });
+    await until(outbox, 'conflict');
+    await outbox.resolve('mine');
+    await until(outbox, 'conflict');
+    await outbox.resolve('mine');
     await until(outbox, 'saved');
-    expect(sent.map((s) => s.body)).toEqual([{ baseVersion: 1 }, { baseVersion: 3 }]);
+    expect(sent.at(-1)!.body.changes).toEqual([
+      { partId: P, baseVersion: 4, planned: 470 },
+      { partId: Q, baseVersion: 9, planned: 470 },
+    ]);
   });
 });
 
 describe('applyChange', () => {
   const part = { ref: 'R1', kind: 'resistor' as const, pins: { a: 'x', b: '0' }, marked: 1000 };
   const start = partialUnit({
-    ...unit,
+    id: 'u',
+    readings: [],
     nudges: {},
     parts: [{ id: 'p', version: 0, position: 0, part }],
   });
 
   it('shows a change before the server has it', () => {
     expect(
-      applyChange(start, { type: 'add-part', tempId: 't', part: { ...part, ref: 'R2' } }).parts,
+      applyChange(start, { type: 'add-part', id: 't', part: { ...part, ref: 'R2' } }).parts,
     ).toHaveLength(2);
     expect(
       applyChange(start, { type: 'update-part', partId: 'p', seen: 0, part: { ...part, marked: 5 } })
@@ -156,7 +259,7 @@ describe('applyChange', () => {
     expect(planned.parts[0]!.part.planned).toBe(9);
     const read = applyChange(start, {
       type: 'add-reading',
-      tempId: 't',
+      id: 't',
       partId: 'p',
       seen: 0,
       value: 7,

@@ -1,9 +1,11 @@
-import type { ProblemDocument, UnitResource } from '@halfsplit/contract';
+import type { Edit, ProblemDocument, WriteAnswer } from '@halfsplit/contract';
 import type { sendWrite } from './client.ts';
-import { newKey, ProblemError, UnreachableError } from './client.ts';
-import { rebased, requestFor, type Change, type Write } from './pending.ts';
+import { ProblemError } from './client.ts';
+import { newId, type OutboxStore } from './outbox-store.ts';
+import type { Change, Write } from './change.ts';
+import { rebased, requestFor } from './pending.ts';
 
-export type SaveState = 'saved' | 'saving' | 'waiting' | 'conflict';
+export type SaveState = 'saved' | 'saving' | 'waiting' | 'conflict' | 'parked';
 
 export interface Conflict {
   readonly write: Write;
@@ -11,48 +13,56 @@ export interface Conflict {
 }
 
 export interface OutboxState {
+  /** On their way, in order. */
   readonly pending: readonly Write[];
+  /** Refused for good: whoever typed them corrects, copies or discards them. */
+  readonly parked: readonly Write[];
   readonly state: SaveState;
   readonly conflict: Conflict | null;
+  /** Why nothing can be kept in this browser; what is entered is then only safe once the server has it. */
+  readonly notKept: string | null;
 }
 
 /** What the outbox needs of the page, so that it can be tried without one. */
 export interface OutboxPorts {
-  readonly store: { load(): readonly Write[]; save(writes: readonly Write[]): void };
+  readonly store: OutboxStore;
   readonly send: typeof sendWrite;
-  /** Told each unit as the server answered it. */
-  readonly onUnit: (unit: UnitResource) => void;
-  /** Told a write that the server refused, with its reason. */
+  /** Told each answer of the server. */
+  readonly onAnswer: (answer: WriteAnswer) => void;
+  /** Told a write that the server refused for good. */
   readonly onRefused: (write: Write, problem: ProblemDocument) => void;
   readonly wait: (milliseconds: number) => Promise<void>;
+  /** Runs something while no other page of this browser sends. */
+  readonly alone: (work: () => Promise<void>) => Promise<void>;
+  /** Tells the other pages of this browser that the store has changed. */
+  readonly tell: () => void;
 }
 
 const FIRST_RETRY_MS = 400;
-const LONGEST_RETRY_MS = 5000;
+const LONGEST_RETRY_MS = 30_000;
 
 /**
- * Carries changes to the server in order, one at a time. A change stays in the store until the server has
- * acknowledged it; while the server is away it is tried again, always with the same key, so that nothing is lost
- * and nothing is done twice. A stale change stops the queue until the user has chosen.
+ * Carries changes to the server, each unit's in the order in which they were made. A change stays in the store, which all
+ * pages of a browser share, until the server has acknowledged it; one page sends at a time. What fails for now is tried
+ * again after growing pauses, with the same key, so that nothing is lost and nothing is done twice; what the server refuses
+ * for good is parked, and stops nothing else. A stale change stops its unit's lane until the user has chosen.
  */
 export class Outbox {
-  private writes: readonly Write[];
-  private state: SaveState = 'saved';
-  private conflict: Conflict | null = null;
-  private snapshot: OutboxState;
+  private writes: readonly Write[] = [];
+  private conflicts: readonly Conflict[] = [];
+  private isWaiting = false;
+  private notKept: string | null = null;
   private isRunning = false;
+  private isAskedAgain = false;
+  /** Done, but perhaps still in what was just loaded. */
+  private readonly done = new Set<string>();
+  private snapshot: OutboxState;
   private readonly listeners = new Set<() => void>();
-  private readonly ownVersions = new Map<string, number>();
   private readonly ports: OutboxPorts;
 
   constructor(ports: OutboxPorts) {
     this.ports = ports;
-    this.writes = ports.store.load();
-    this.snapshot = {
-      pending: this.writes,
-      state: this.writes.length > 0 ? 'waiting' : 'saved',
-      conflict: null,
-    };
+    this.snapshot = this.stateNow();
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -62,104 +72,200 @@ export class Outbox {
 
   getSnapshot = (): OutboxState => this.snapshot;
 
+  /** Takes a change in: shown at once, kept as soon as the browser has it, then sent. */
   add(unitId: string, change: Change): void {
-    this.update([...this.writes, { key: newKey(), unitId, change }]);
-    void this.run();
+    const write: Write = { key: newId(), unitId, change };
+    this.set([...this.writes, write]);
+    void this.keep(write).then(() => this.run());
   }
 
-  /** Sends what is there; called once at the start for what an earlier page left. */
-  async run(): Promise<void> {
-    if (this.isRunning || this.conflict) return;
-    this.isRunning = true;
-    let retryMs = FIRST_RETRY_MS;
+  /** Reads what is kept, by this page or another, and sends what there is. */
+  async load(): Promise<void> {
     try {
-      for (let write = this.writes[0]; write; write = this.writes[0]) {
-        const outcome = await this.attempt(write);
-        if (outcome === 'conflict' && this.conflict) return;
-        if (outcome === 'unreachable') {
-          this.setState('waiting');
-          await this.ports.wait(retryMs);
-          retryMs = Math.min(LONGEST_RETRY_MS, retryMs * 2);
-        } else {
-          retryMs = FIRST_RETRY_MS;
-        }
-      }
-      this.setState('saved');
+      const { writes, unreadable } = await this.ports.store.load();
+      const kept = new Map(writes.filter((w) => !this.done.has(w.key)).map((w) => [w.key, w]));
+      // What this page has just made may not be in the store yet.
+      const own = this.writes.filter((w) => !kept.has(w.key) && this.unkept.has(w.key));
+      this.conflicts = this.conflicts.filter((c) => kept.has(c.write.key) || this.unkept.has(c.write.key));
+      this.set([...kept.values(), ...own].sort((a, b) => (a.key < b.key ? -1 : 1)));
+      if (unreadable > 0)
+        this.notKept = `${unreadable} changes that are kept here cannot be read by this version.`;
+    } catch (error) {
+      this.notKept = whyNotKept(error);
+    }
+    this.publish();
+    await this.run();
+  }
+
+  private readonly unkept = new Set<string>();
+
+  private async keep(write: Write): Promise<void> {
+    this.unkept.add(write.key);
+    try {
+      await this.ports.store.put(write);
+      this.unkept.delete(write.key);
+      if (this.notKept !== null) this.notKept = null;
+    } catch (error) {
+      this.notKept = whyNotKept(error);
+    }
+    this.publish();
+    this.ports.tell();
+  }
+
+  /** Sends what there is; a call while it is sending has it look again. */
+  async run(): Promise<void> {
+    this.isAskedAgain = true;
+    if (this.isRunning) return;
+    this.isRunning = true;
+    try {
+      // Asked while the turn is being given back, it takes another.
+      while (this.isAskedAgain)
+        await this.ports.alone(async () => {
+          while (this.isAskedAgain) {
+            this.isAskedAgain = false;
+            await this.drain();
+          }
+        });
     } finally {
       this.isRunning = false;
+      this.publish();
     }
   }
 
-  private async attempt(write: Write): Promise<'done' | 'unreachable' | 'conflict'> {
-    if (this.state !== 'waiting') this.setState('saving');
-    const request = requestFor(write, (id, seen) => Math.max(seen, this.ownVersions.get(id) ?? 0));
+  /** Sends every lane until nothing is left, or all that is left waits for a choice. */
+  private async drain(): Promise<void> {
+    let retryMs = FIRST_RETRY_MS;
+    for (let next = this.next(); next; next = this.next()) {
+      const outcome = await this.attempt(next);
+      if (outcome === 'later') {
+        this.isWaiting = true;
+        this.publish();
+        await this.ports.wait(retryMs);
+        retryMs = Math.min(LONGEST_RETRY_MS, retryMs * 2);
+      } else {
+        retryMs = FIRST_RETRY_MS;
+        this.isWaiting = false;
+      }
+    }
+  }
+
+  /** The oldest change of a unit whose lane is free. */
+  private next(): Write | undefined {
+    const stopped = new Set(this.conflicts.map((c) => c.write.unitId));
+    return this.writes.find((w) => w.refusal === undefined && !stopped.has(w.unitId));
+  }
+
+  private async attempt(write: Write): Promise<'done' | 'later' | 'conflict'> {
+    this.publish();
+    const { method, path, body } = requestFor(write);
     try {
-      const unit = await this.ports.send(request.method, request.path, write.key, request.body);
-      this.remember(unit, write.change);
-      this.ports.onUnit(unit);
-      this.drop(write);
+      const answer = await this.ports.send(method, path, write.key, body);
+      this.ports.onAnswer(answer);
+      await this.drop(write.key);
       return 'done';
     } catch (error) {
-      if (error instanceof UnreachableError) return 'unreachable';
-      if (!(error instanceof ProblemError)) throw error;
-      if (error.problem.code === 'stale') {
-        this.conflict = { write, problem: error.problem };
-        this.setState('conflict');
+      if (!(error instanceof ProblemError)) return 'later';
+      const { problem } = error;
+      if (problem.code === 'stale') {
+        this.conflicts = [...this.conflicts, { write, problem }];
+        this.publish();
         return 'conflict';
       }
-      this.drop(write);
-      this.ports.onRefused(write, error.problem);
+      if (isForNow(problem.status)) return 'later';
+      await this.park(write, problem);
       return 'done';
     }
   }
 
-  /** Versions that this browser's own writes made: the next write to the same thing builds on them. */
-  private remember(unit: UnitResource, change: Change): void {
-    const touched = new Set<string>([unit.id]);
-    if ('partId' in change && change.partId !== undefined) touched.add(change.partId);
-    if ('readoutId' in change && change.readoutId !== undefined) touched.add(change.readoutId);
-    if (change.type === 'accept-plan') for (const c of change.changes) touched.add(c.partId);
-    if ('photoId' in change) touched.add(change.photoId);
-    const things = [unit, ...unit.parts, ...unit.readouts, ...unit.photos];
-    if (change.type === 'undo') for (const thing of things) touched.add(thing.id);
-    for (const thing of things) {
-      if (touched.has(thing.id)) this.ownVersions.set(thing.id, thing.version);
-    }
+  private async park(write: Write, problem: ProblemDocument): Promise<void> {
+    const parked = { ...write, refusal: problem };
+    this.set(this.writes.map((w) => (w.key === write.key ? parked : w)));
+    this.ports.onRefused(write, problem);
+    await this.keep(parked);
   }
 
-  /** Ends a conflict: drop the change ("theirs"), or send it on top of the newer version ("mine"). */
-  resolve(choice: 'mine' | 'theirs'): void {
-    const { conflict } = this;
+  /** Edits that came back by any way: what they carried is on the server. */
+  settled(edits: readonly Edit[]): void {
+    const keys = new Set(edits.map((e) => e.key));
+    for (const write of this.writes) if (keys.has(write.key)) void this.drop(write.key);
+  }
+
+  /** Ends a conflict: drop the change ("theirs"), or send it on top of what is there now ("mine"). */
+  async resolve(choice: 'mine' | 'theirs'): Promise<void> {
+    const [conflict] = this.conflicts;
     if (!conflict) return;
-    this.conflict = null;
-    const { current } = conflict.problem;
-    const version = (current as { version?: number } | undefined)?.version;
-    if (choice === 'theirs' || version === undefined) this.drop(conflict.write);
+    const { write, problem } = conflict;
+    this.conflicts = this.conflicts.filter((c) => c !== conflict);
+    if (choice === 'theirs') await this.drop(write.key);
     else {
-      const change = rebased(conflict.write.change, version);
-      this.update(this.writes.map((w) => (w === conflict.write ? { ...w, key: newKey(), change } : w)));
+      // In its old place, under a key of its own: the server has never carried it out.
+      const change = rebased(write.change, (problem.current ?? {}) as object);
+      const mine = { ...write, change };
+      this.set(this.writes.map((w) => (w.key === write.key ? mine : w)));
+      await this.keep(mine);
     }
-    this.setState('saving');
-    void this.run();
+    this.publish();
+    await this.run();
   }
 
-  private drop(write: Write): void {
-    this.update(this.writes.filter((w) => w !== write));
+  /** Sends a parked change again, as it was or corrected. */
+  async again(key: string, change?: Change): Promise<void> {
+    const parked = this.writes.find((w) => w.key === key);
+    if (!parked) return;
+    await this.drop(key);
+    this.add(parked.unitId, change ?? parked.change);
   }
 
-  private update(writes: readonly Write[]): void {
+  /** Lets a parked change go. */
+  discard(key: string): Promise<void> {
+    return this.drop(key);
+  }
+
+  private async drop(key: string): Promise<void> {
+    this.done.add(key);
+    this.unkept.delete(key);
+    this.set(this.writes.filter((w) => w.key !== key));
+    await this.ports.store.remove(key).catch(() => undefined);
+    this.ports.tell();
+  }
+
+  private set(writes: readonly Write[]): void {
     this.writes = writes;
-    this.ports.store.save(writes);
     this.publish();
   }
 
-  private setState(state: SaveState): void {
-    this.state = state;
-    this.publish();
+  private stateNow(): OutboxState {
+    const pending = this.writes.filter((w) => w.refusal === undefined);
+    const parked = this.writes.filter((w) => w.refusal !== undefined);
+    const [conflict = null] = this.conflicts;
+    const state: SaveState = conflict
+      ? 'conflict'
+      : pending.length > 0
+        ? this.isWaiting
+          ? 'waiting'
+          : 'saving'
+        : parked.length > 0
+          ? 'parked'
+          : 'saved';
+    return { pending, parked, state, conflict, notKept: this.notKept };
   }
 
   private publish(): void {
-    this.snapshot = { pending: this.writes, state: this.state, conflict: this.conflict };
+    this.snapshot = this.stateNow();
     for (const listener of this.listeners) listener();
   }
+}
+
+const TOO_MANY = 429;
+const TIMEOUT = 408;
+const SERVER_ERROR = 500;
+/** What may pass by itself. */
+const isForNow = (status: number): boolean =>
+  status >= SERVER_ERROR || status === TOO_MANY || status === TIMEOUT;
+
+function whyNotKept(error: unknown): string {
+  const isFull = error instanceof DOMException && error.name === 'QuotaExceededError';
+  return isFull
+    ? 'The disk of this device is full: what you enter is only safe once it says saved.'
+    : 'This browser keeps nothing, as in a private window: what you enter is only safe once it says saved.';
 }

@@ -1,13 +1,14 @@
 import type { SheetPart } from '@halfsplit/contract';
 import { describe, expect, it } from 'vitest';
-import { applyChange, rebased, requestFor, type Change } from './pending.ts';
+import { applyChange, rebased, requestFor } from './pending.ts';
+import type { Change } from './change.ts';
 import { partialUnit } from '../testing/partial-unit.ts';
 
 const part: SheetPart = { ref: 'R1', kind: 'resistor', pins: { a: 'x', b: '0' }, marked: 1000 };
 const readout = { id: 'g', name: 'Gain', kind: 'gain' as const, from: 'a', to: 'b', frequencyHz: 1000 };
 const unit = partialUnit({
   id: 'u',
-  version: 4,
+  versions: { name: 4 },
   name: 'Before',
   nudges: {},
   parts: [{ id: 'p', version: 2, position: 0, part }],
@@ -20,13 +21,13 @@ const takenAt = '2026-01-02T00:00:00.000Z';
 
 /** Every kind of change, where it goes, and with which version it says it was made. */
 const CHANGES: readonly (readonly [change: Change, method: string, path: string, body: object])[] = [
-  [{ type: 'add-part', tempId: 't', part }, 'POST', '/parts', { baseVersion: 0, part }],
+  [{ type: 'add-part', id: 't', part }, 'POST', '/parts', { id: 't', part }],
   [{ type: 'update-part', partId: 'p', seen: 2, part }, 'PUT', '/parts/p', { baseVersion: 2, part }],
   [{ type: 'remove-part', partId: 'p', seen: 2 }, 'POST', '/parts/p/remove', { baseVersion: 2 }],
   [
     {
       type: 'add-reading',
-      tempId: 't',
+      id: 't',
       partId: 'p',
       seen: 2,
       value: 0.6,
@@ -45,12 +46,13 @@ const CHANGES: readonly (readonly [change: Change, method: string, path: string,
       condition: 'in circuit',
       instrument: 'meter 2',
       aspect: 'b-e',
+      takenAt,
     },
   ],
   [
     {
       type: 'add-reading',
-      tempId: 't',
+      id: 't2',
       readoutId: 'r',
       seen: 0,
       value: 20,
@@ -59,10 +61,10 @@ const CHANGES: readonly (readonly [change: Change, method: string, path: string,
     },
     'POST',
     '/readings',
-    { id: 't', readoutId: 'r', baseVersion: 0, value: 20, condition: 'leg lifted' },
+    { id: 't2', readoutId: 'r', baseVersion: 0, value: 20, condition: 'leg lifted', takenAt },
   ],
   [{ type: 'amend-reading', readingId: 'm', told: { red: 'b' } }, 'PATCH', '/readings/m', { red: 'b' }],
-  [{ type: 'add-readout', tempId: 't', readout }, 'POST', '/readouts', { baseVersion: 0, readout }],
+  [{ type: 'add-readout', id: 't', readout }, 'POST', '/readouts', { id: 't', readout }],
   [
     { type: 'update-readout', readoutId: 'r', seen: 1, readout },
     'PUT',
@@ -77,10 +79,10 @@ const CHANGES: readonly (readonly [change: Change, method: string, path: string,
     { changes: [{ partId: 'p', baseVersion: 2, planned: 470 }], reason: 'louder' },
   ],
   [
-    { type: 'add-evidence', tempId: 't', evidence: { at: 'TP1', saw: 'good' }, takenAt },
+    { type: 'add-evidence', id: 't', evidence: { at: 'TP1', saw: 'good' }, takenAt },
     'POST',
     '/evidence',
-    { at: 'TP1', saw: 'good' },
+    { at: 'TP1', saw: 'good', id: 't', takenAt },
   ],
   [{ type: 'withdraw-evidence', evidenceId: 'e' }, 'POST', '/evidence/e/withdraw', {}],
   [
@@ -90,31 +92,30 @@ const CHANGES: readonly (readonly [change: Change, method: string, path: string,
     { baseVersion: 0, name: 'Bottom' },
   ],
   [{ type: 'remove-photo', photoId: 'f', seen: 0 }, 'POST', '/photos/f/remove', { baseVersion: 0 }],
-  [{ type: 'add-note', text: 'smells' }, 'POST', '/notes', { text: 'smells' }],
+  [{ type: 'add-note', id: 't', text: 'smells' }, 'POST', '/notes', { id: 't', text: 'smells' }],
   [
-    { type: 'update-unit', seen: 4, values: { name: 'After' } },
+    { type: 'update-unit', seen: { name: 4 }, values: { name: 'After' } },
     'PATCH',
     '',
-    { baseVersion: 4, name: 'After' },
+    { seen: { name: 4 }, name: 'After' },
   ],
-  [{ type: 'undo', sequence: 9 }, 'POST', '/undo', { baseVersion: 9 }],
+  [{ type: 'undo', sequence: 9 }, 'POST', '/undo', { sequence: 9 }],
 ];
 
 describe('a change as a request', () => {
   it.each(CHANGES)('$type goes where it belongs', (change, method, path, body) => {
-    const request = requestFor({ key: 'k', unitId: 'u', change }, (_, seen) => seen);
+    const request = requestFor({ key: 'k', unitId: 'u', change });
     expect(request).toEqual({ method, path: `/units/u${path}`, body });
-  });
-
-  it('says the newest version that this browser made itself', () => {
-    const change: Change = { type: 'update-part', partId: 'p', seen: 2, part };
-    const request = requestFor({ key: 'k', unitId: 'u', change }, (id, seen) => (id === 'p' ? 7 : seen));
-    expect(request.body).toMatchObject({ baseVersion: 7 });
   });
 
   it('is put on the version that was met, for "mine"', () => {
     for (const [change] of CHANGES) {
-      const mine = rebased(change, 11);
+      if (change.type === 'update-unit') {
+        const mine = rebased(change, { versions: { name: 11 } });
+        expect(mine).toMatchObject({ seen: { name: 11 } });
+        continue;
+      }
+      const mine = rebased(change, { version: 11 });
       if ('seen' in change) expect(mine).toMatchObject({ seen: 11 });
       else if (change.type === 'accept-plan') expect(mine).toMatchObject({ changes: [{ baseVersion: 11 }] });
       else expect(mine).toBe(change);
@@ -143,5 +144,24 @@ describe('a change before the server has it', () => {
       ['t', false],
     ]);
     expect(after.photos).toEqual([]);
+  });
+
+  it('has the versions that the server will give, so that the next change builds on them', () => {
+    const twice: readonly Change[] = [
+      { type: 'update-part', partId: 'p', seen: 2, part },
+      { type: 'update-unit', seen: { name: 4 }, values: { name: 'After' } },
+    ];
+    const after = twice.reduce(applyChange, unit);
+    expect([after.parts[0]!.version, after.versions]).toEqual([3, { name: 5 }]);
+  });
+
+  it('puts a part where it was put, and once, though it comes twice', () => {
+    const change: Change = { type: 'add-part', id: 'n', part: { ...part, ref: 'R0' }, position: 0 };
+    const once = applyChange(unit, change);
+    expect(once.parts.map((p) => [p.id, p.position])).toEqual([
+      ['n', 0],
+      ['p', 1],
+    ]);
+    expect(applyChange(once, change)).toBe(once);
   });
 });

@@ -1,29 +1,33 @@
-import { API_ROOT, type UnitResource } from '@halfsplit/contract';
-import { useEffect, useRef } from 'react';
-import { unstable_serialize, useSWRConfig } from 'swr';
-import { unitKey } from './use-unit.ts';
+import type { UnitResource } from '@halfsplit/contract';
+import { useEffect, useRef, useState } from 'react';
+import { useSWRConfig } from 'swr';
+import { EditStream } from './edit-stream.ts';
+import { useOutbox } from './outbox-context.tsx';
+import { applyNews } from './use-unit.ts';
 
-/**
- * Fetches the unit again as soon as another page has changed it. The browser reconnects by itself, and the server begins
- * with the version that is, so that nothing is missed while nobody listened.
- */
+let stream: EditStream | null = null;
+const hearers = new Set<ConstructorParameters<typeof EditStream>[0]>();
+
+/** Carries out on this page what other pages, and other people, do to the unit that it shows. */
 export function useLive(unit: UnitResource): void {
-  const { mutate, cache } = useSWRConfig();
+  const { mutate } = useSWRConfig();
+  const outbox = useOutbox();
   const { id } = unit;
-  const newest = useRef(0);
-  // An answer to this page's own write can overtake a newer fetch, which is then thrown away: fetch again.
+  const sequence = useRef(unit.sequence);
   useEffect(() => {
-    if (unit.version < newest.current) void mutate(unitKey(id));
-  }, [unit, id, mutate]);
+    sequence.current = unit.sequence;
+  }, [unit.sequence]);
+  const [live] = useState(() => (stream ??= new EditStream((news) => hearers.forEach((hear) => hear(news)))));
   useEffect(() => {
-    newest.current = 0;
-    const events = new EventSource(`${API_ROOT}/units/${id}/events`);
-    events.addEventListener('version', (event) => {
-      const { version } = JSON.parse((event as MessageEvent<string>).data) as { version: number };
-      newest.current = Math.max(newest.current, version);
-      const known = cache.get(unstable_serialize(unitKey(id)))?.data as UnitResource | undefined;
-      if (!known || known.version < version) void mutate(unitKey(id));
-    });
-    return () => events.close();
-  }, [id, mutate, cache]);
+    const hear: ConstructorParameters<typeof EditStream>[0] = (news) => {
+      if ('edits' in news) outbox.settled(news.edits);
+      if (news.unitId === id) void applyNews(mutate, news);
+    };
+    hearers.add(hear);
+    const leave = live.follow(id, () => sequence.current);
+    return () => {
+      hearers.delete(hear);
+      leave();
+    };
+  }, [id, live, mutate, outbox]);
 }

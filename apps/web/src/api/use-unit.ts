@@ -1,7 +1,7 @@
-import type { UnitResource } from '@halfsplit/contract';
-import { documentFromResource, type UnitDocument } from '@halfsplit/core';
+import type { StreamEvent, UnitResource } from '@halfsplit/contract';
+import { applyEdits, documentFromResource, type UnitDocument } from '@halfsplit/core';
 import { useMemo } from 'react';
-import useSWR from 'swr';
+import useSWR, { type useSWRConfig } from 'swr';
 import { getUnit, getUnits } from './client.ts';
 import { useOutboxState } from './outbox-context.tsx';
 import { applyChange } from './pending.ts';
@@ -10,6 +10,25 @@ export const unitKey = (id: string): readonly [string, string] => ['unit', id];
 
 export const useUnits = () => useSWR('units', getUnits);
 
+type Mutate = ReturnType<typeof useSWRConfig>['mutate'];
+
+/** Brings what is known of a unit on by edits; it is fetched anew where some of them are missing. */
+export async function applyNews(mutate: Mutate, news: StreamEvent): Promise<void> {
+  let isBehind = 'reload' in news;
+  const { unitId } = news;
+  if ('edits' in news)
+    await mutate<UnitResource>(
+      unitKey(unitId),
+      (known) => {
+        const next = known && applyEdits(known, news.edits);
+        isBehind = next === null;
+        return next ?? known;
+      },
+      { revalidate: false },
+    );
+  if (isBehind) await mutate(unitKey(unitId));
+}
+
 export interface UnitView {
   readonly unit: UnitResource | undefined;
   readonly error: Error | undefined;
@@ -17,8 +36,11 @@ export interface UnitView {
 
 /** A unit as the server has it, with this browser's own changes that are still on their way. */
 export function useUnit(id: string): UnitView {
-  const { data, error } = useSWR<UnitResource, Error>(unitKey(id), ([, unitId]: readonly [string, string]) =>
-    getUnit(unitId),
+  // Edits arrive by the stream; fetching all of it again whenever the window is looked at would tell nothing new.
+  const { data, error } = useSWR<UnitResource, Error>(
+    unitKey(id),
+    ([, unitId]: readonly [string, string]) => getUnit(unitId),
+    { revalidateOnFocus: false },
   );
   const { pending } = useOutboxState();
   const unit = useMemo(

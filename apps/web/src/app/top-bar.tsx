@@ -6,6 +6,7 @@ import {
   WarningOutlined,
 } from '@ant-design/icons';
 import { Button, Tooltip } from 'antd';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { useOutboxState } from '../api/outbox-context.tsx';
 import type { SaveState } from '../api/outbox.ts';
@@ -14,6 +15,7 @@ import { LayerMark } from '../ui/marks.tsx';
 import { LAYER_LIST, useLayer } from './layer.tsx';
 import { useMode } from './mode.tsx';
 import { openPalette } from './palette-state.ts';
+import { ParkedDrawer } from './parked-drawer.tsx';
 import { useUnitContext } from './unit-context.tsx';
 
 export function TopBar() {
@@ -76,18 +78,39 @@ const STATES: Record<SaveState, { word: string; tone: string; hint: string }> = 
     tone: 'edge',
     hint: 'The server cannot be reached. What you enter is kept here and sent as soon as it is back.',
   },
+  parked: {
+    word: 'not taken',
+    tone: 'out',
+    hint: 'The server would not take something that you entered. Look at what it was, and why.',
+  },
   conflict: { word: 'your choice', tone: 'out', hint: 'Something was changed elsewhere.' },
 };
 
 export function Saving() {
-  const { state, pending } = useOutboxState();
+  const { state, pending, parked, notKept } = useOutboxState();
+  const [isOpen, setIsOpen] = useState(false);
   const { word, tone, hint } = STATES[state];
   return (
-    <Tooltip title={hint}>
-      <span className="hs-saving" role="status" data-state={state} style={{ color: `var(--hs-${tone})` }}>
-        {state === 'saved' ? <CheckCircleFilled aria-hidden /> : <ClockCircleOutlined aria-hidden />} {word}
-        {state === 'waiting' && ` (${pending.length})`}
-      </span>
-    </Tooltip>
+    <>
+      {notKept !== null && (
+        <Tooltip title={notKept}>
+          <span className="hs-not-kept" role="alert">
+            <WarningOutlined aria-hidden /> not kept here
+          </span>
+        </Tooltip>
+      )}
+      <Tooltip title={hint}>
+        <span className="hs-saving" role="status" data-state={state} style={{ color: `var(--hs-${tone})` }}>
+          {state === 'saved' ? <CheckCircleFilled aria-hidden /> : <ClockCircleOutlined aria-hidden />} {word}
+          {state === 'waiting' && ` (${pending.length})`}
+        </span>
+      </Tooltip>
+      {parked.length > 0 && (
+        <Button size="small" danger onClick={() => setIsOpen(true)}>
+          {parked.length} refused
+        </Button>
+      )}
+      <ParkedDrawer isOpen={isOpen} onClose={() => setIsOpen(false)} />
+    </>
   );
 }

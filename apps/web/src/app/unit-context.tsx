@@ -1,7 +1,7 @@
 import type { UnitResource } from '@halfsplit/contract';
 import type { Problem, UnitDocument } from '@halfsplit/core';
 import { createContext, use } from 'react';
-import type { Change } from '../api/pending.ts';
+import type { Change } from '../api/change.ts';
 import type { Analysis } from '../compute/engine.ts';
 
 /** What every stage of one unit works with. */

@@ -1,16 +1,15 @@
 import type { UnitResource } from '@halfsplit/contract';
-import { useEffect } from 'react';
-import type { Change } from '../api/pending.ts';
+import { useEffect, useRef } from 'react';
+import type { Change } from '../api/change.ts';
 import { RAIL } from './stages.ts';
 
-/** Keeps the stage that a unit is in: the one last worked in. */
+/** Keeps the stage that a unit is in, the one last worked in: told once each time another is opened. */
 export function useStage(unit: UnitResource, path: string, change: (change: Change) => void): void {
   const stage = RAIL.find((r) => path.endsWith(`/${r.stage}`))?.stage;
-  const { stage: kept, version } = unit;
+  const told = useRef(unit.stage);
   useEffect(() => {
-    if (stage !== undefined && stage !== kept)
-      change({ type: 'update-unit', seen: version, values: { stage } });
-    // The version does not matter to a stage, and would send it again after every change.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [stage, kept, change]);
+    if (stage === undefined || stage === told.current) return;
+    told.current = stage;
+    change({ type: 'update-unit', seen: {}, values: { stage } });
+  }, [stage, change]);
 }

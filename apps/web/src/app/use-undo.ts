@@ -1,7 +1,7 @@
 import type { UnitResource } from '@halfsplit/contract';
 import { useEffect } from 'react';
 import { useOutboxState } from '../api/outbox-context.tsx';
-import type { Change } from '../api/pending.ts';
+import type { Change } from '../api/change.ts';
 
 /** The newest step that can be taken back, when nothing is on its way to the server. */
 export function useUndoable(unit: UnitResource): { sequence: number; summary: string } | null {

@@ -6,8 +6,10 @@ import relativeTime from 'dayjs/plugin/relativeTime';
 import { useState, type DragEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
-import { fileUrl, newKey, ProblemError, sendWrite } from '../../api/client.ts';
+import { fileUrl, ProblemError, sendWrite } from '../../api/client.ts';
+import { newId } from '../../api/outbox-store.ts';
 import { useUnits } from '../../api/use-unit.ts';
+import { RAIL } from '../../app/stages.ts';
 import { ModeButton, Saving } from '../../app/top-bar.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
 import { NewUnitDialog } from './new-unit-dialog.tsx';
@@ -65,9 +67,8 @@ export function BenchPage() {
   );
 }
 
-const WORKABLE = new Set<string>(['trace', 'measure', 'rework', 'log']);
 const stagePath = (unit: UnitSummary) =>
-  `/units/${unit.id}/${WORKABLE.has(unit.stage) ? unit.stage : 'trace'}`;
+  `/units/${unit.id}/${RAIL.some((r) => r.stage === unit.stage) ? unit.stage : 'trace'}`;
 
 const COLUMNS: TableColumnsType<UnitSummary> = [
   {
@@ -155,9 +156,9 @@ function useOpenFile() {
     }
     try {
       const text = await file.text();
-      const unit = await sendWrite('POST', '/units/import', newKey(), { text, fileName: file.name });
+      const { unitId } = await sendWrite('POST', '/units/import', newId(), { text, fileName: file.name });
       void mutate('units');
-      void navigate(`/units/${unit.id}/trace`);
+      void navigate(`/units/${unitId}/trace`);
     } catch (error) {
       if (error instanceof ProblemError) refuse(file.name, error.problem.detail, error.problem.hint);
       else

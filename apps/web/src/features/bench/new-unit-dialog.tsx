@@ -3,7 +3,8 @@ import { Form, Input, Modal, Select } from 'antd';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
-import { newKey, ProblemError, sendWrite } from '../../api/client.ts';
+import { ProblemError, sendWrite } from '../../api/client.ts';
+import { newId } from '../../api/outbox-store.ts';
 
 interface Fields {
   readonly name: string;
@@ -23,11 +24,11 @@ export function NewUnitDialog({ open, onClose }: { open: boolean; onClose: () =>
     setIsBusy(true);
     setFailure(null);
     try {
-      const unit = await sendWrite('POST', '/units', newKey(), fields);
+      const { unitId } = await sendWrite('POST', '/units', newId(), fields);
       void mutate('units');
       form.resetFields();
       onClose();
-      void navigate(`/units/${unit.id}/trace`);
+      void navigate(`/units/${unitId}/trace`);
     } catch (error) {
       const hint = error instanceof ProblemError ? '' : ' What you typed stays here; try again.';
       setFailure(`${(error as Error).message}${hint}`);

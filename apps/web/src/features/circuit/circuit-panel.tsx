@@ -1,3 +1,4 @@
+import { unitChange } from '../../api/change.ts';
 import type { Layer } from '@halfsplit/contract';
 import {
   flagsFor,
@@ -66,7 +67,7 @@ export function CircuitPanel({
     [measured, volts],
   );
   const move = (ref: string, to: { x: number; y: number }) =>
-    change({ type: 'update-unit', seen: unit.version, values: { nudges: { ...unit.nudges, [ref]: to } } });
+    change(unitChange(unit, { nudges: { ...unit.nudges, [ref]: to } }));
   const reason = analysis?.layers[layer].reason;
   return (
     <section className="hs-panel hs-circuit" aria-label={title}>

@@ -1,3 +1,4 @@
+import { unitChange } from '../../api/change.ts';
 import type { Hazard, CreateEvidence, IntakeData } from '@halfsplit/contract';
 import { cautionsOf, markedNumber, preparePath, whyTest, rateTest, type ProposedTest } from '@halfsplit/core';
 import { Button, Segmented } from 'antd';
@@ -64,11 +65,7 @@ export function FindStage() {
   const convicted = unit.intake.convicted ?? [];
   const isConvicted = convicted.some((c) => c.blockId === topBlock?.id);
   const convict = (entry: NonNullable<IntakeData['convicted']>[number]) =>
-    change({
-      type: 'update-unit',
-      seen: unit.version,
-      values: { intake: { ...unit.intake, convicted: [...convicted, entry] } },
-    });
+    change(unitChange(unit, { intake: { ...unit.intake, convicted: [...convicted, entry] } }));
   const convictBlock = () => {
     if (!topBlock) return;
     convict({

@@ -1,3 +1,4 @@
+import { unitChange } from '../../api/change.ts';
 import type { CreateEvidence, Damage, IntakeData } from '@halfsplit/contract';
 import {
   causeOf,
@@ -12,7 +13,8 @@ import {
 } from '@halfsplit/core';
 import { useMemo, useState } from 'react';
 import useSWR from 'swr';
-import { getRepairs, newKey } from '../../api/client.ts';
+import { getRepairs } from '../../api/client.ts';
+import { newId } from '../../api/outbox-store.ts';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { useSearch } from '../../compute/use-search.ts';
 import type { BlockView, PointView } from '../../ui/path-drawing.tsx';
@@ -32,7 +34,7 @@ export function useFind() {
   );
   const { state, sentence } = useSearch(document, options);
   const record = (evidence: CreateEvidence) =>
-    change({ type: 'add-evidence', tempId: newKey(), evidence, takenAt: new Date().toISOString() });
+    change({ type: 'add-evidence', id: newId(), evidence, takenAt: new Date().toISOString() });
   /** A reading of a part across it in its circuit, with the red lead at a net. */
   const readPart = (ref: string, value: number | 'open' | 'short', redNet: string) => {
     const resource = unit.parts.find((p) => p.part.ref === ref);
@@ -40,7 +42,7 @@ export function useFind() {
     const red = Object.entries(resource.part.pins).find(([, net]) => net === redNet)?.[0];
     change({
       type: 'add-reading',
-      tempId: newKey(),
+      id: newId(),
       partId: resource.id,
       seen: resource.version,
       value: value === 0 ? 'short' : value,
@@ -50,8 +52,7 @@ export function useFind() {
     });
   };
   const withdraw = (evidenceId: string) => change({ type: 'withdraw-evidence', evidenceId });
-  const setIntake = (intake: IntakeData) =>
-    change({ type: 'update-unit', seen: unit.version, values: { intake } });
+  const setIntake = (intake: IntakeData) => change(unitChange(unit, { intake }));
   const now = () => new Date().toISOString();
   const uncheck = (id: string) => setIntake(withCheck(unit.intake, id, null, now()));
   const prove = (conviction: Conviction, outcome: ProofOutcome) =>

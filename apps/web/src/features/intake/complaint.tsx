@@ -1,3 +1,4 @@
+import { unitChange } from '../../api/change.ts';
 import { SoundOutlined } from '@ant-design/icons';
 import { HAZARDS, HEARD, type Heard, type Hazard } from '@halfsplit/contract';
 import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
@@ -95,15 +96,13 @@ export function Complaint() {
         className="hs-wide"
         value={unit.hazards}
         options={HAZARDS.map((h) => ({ value: h }))}
-        onChange={(hazards: Hazard[]) =>
-          change({ type: 'update-unit', seen: unit.version, values: { hazards } })
-        }
+        onChange={(hazards: Hazard[]) => change(unitChange(unit, { hazards }))}
         placeholder="Mains, valve high tension, battery only"
       />
       <Kept
         label="What else can hurt"
         value={unit.hazardNotes}
-        onKeep={(hazardNotes) => change({ type: 'update-unit', seen: unit.version, values: { hazardNotes } })}
+        onKeep={(hazardNotes) => change(unitChange(unit, { hazardNotes }))}
       />
     </section>
   );

@@ -1,3 +1,4 @@
+import { unitChange } from '../../api/change.ts';
 import type { IntakeData } from '@halfsplit/contract';
 import { useUnitContext } from '../../app/unit-context.tsx';
 
@@ -10,7 +11,7 @@ export function useIntake(): { intake: IntakeData; setIntake: (values: Partial<I
       const next = Object.fromEntries(
         Object.entries({ ...unit.intake, ...values }).filter(([, v]) => v !== undefined && v !== ''),
       ) as IntakeData;
-      change({ type: 'update-unit', seen: unit.version, values: { intake: next } });
+      change(unitChange(unit, { intake: next }));
     },
   };
 }

@@ -1,3 +1,4 @@
+import { newId } from '../../api/outbox-store.ts';
 import { Button, Input } from 'antd';
 import dayjs from 'dayjs';
 import { useState } from 'react';
@@ -25,7 +26,7 @@ export function LogStage() {
   const undoable = useUndoable(unit);
   const addNote = () => {
     if (text.trim() === '') return;
-    change({ type: 'add-note', text: text.trim() });
+    change({ type: 'add-note', id: newId(), text: text.trim() });
     setText('');
   };
   return (

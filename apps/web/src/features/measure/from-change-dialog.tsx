@@ -10,7 +10,7 @@ import {
 } from '@halfsplit/core';
 import { Input, Modal, Select } from 'antd';
 import { useState } from 'react';
-import { newKey } from '../../api/client.ts';
+import { newId } from '../../api/outbox-store.ts';
 import { useUnitContext } from '../../app/unit-context.tsx';
 
 interface KindWords {
@@ -85,7 +85,7 @@ export function FromChangeDialog({ onClose }: { onClose: () => void }) {
     if (resource && found)
       change({
         type: 'add-reading',
-        tempId: newKey(),
+        id: newId(),
         partId: resource.id,
         seen: resource.version,
         value: found.value,

@@ -1,7 +1,7 @@
 import { readReadingsCsv } from '@halfsplit/core';
 import { Input, Modal } from 'antd';
 import { useState } from 'react';
-import { newKey } from '../../api/client.ts';
+import { newId } from '../../api/outbox-store.ts';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
 
@@ -15,7 +15,7 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
       const part = unit.parts.find((p) => p.part.ref === ref)!;
       change({
         type: 'add-reading',
-        tempId: newKey(),
+        id: newId(),
         partId: part.id,
         seen: part.version,
         ...reading,

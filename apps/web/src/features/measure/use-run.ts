@@ -1,7 +1,7 @@
 import type { ReadingCondition } from '@halfsplit/contract';
 import { bareAspect, judgeReading, withEsr, type Entry, type Part, type Verdict } from '@halfsplit/core';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { newKey } from '../../api/client.ts';
+import { newId } from '../../api/outbox-store.ts';
 import { useLayer } from '../../app/layer.tsx';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { useHarm, useJudgements } from '../../compute/use-measuring.ts';
@@ -97,10 +97,10 @@ export function useRun(shown: ReadonlyMap<string, number>) {
     const isAcross = how === 'in circuit' && aspect === undefined && part !== undefined;
     const red = entry.red ?? (isAcross ? pinAt(part, redPlace) : null);
     const isAsDrawn = entry.isAsDrawn === true;
-    const id = newKey();
+    const id = newId();
     change({
       type: 'add-reading',
-      tempId: id,
+      id,
       partId: resource.id,
       seen: resource.version,
       value,
@@ -138,7 +138,7 @@ export function useRun(shown: ReadonlyMap<string, number>) {
     if (!readout || !definition) return;
     change({
       type: 'add-reading',
-      tempId: newKey(),
+      id: newId(),
       readoutId: readout.id,
       seen: 0,
       value,
@@ -151,7 +151,7 @@ export function useRun(shown: ReadonlyMap<string, number>) {
     const saw = entry.kind === 'seen' ? entry.saw : { value: entry.value, unit: entry.unit };
     change({
       type: 'add-evidence',
-      tempId: newKey(),
+      id: newId(),
       evidence: { at: entry.at, saw },
       takenAt: new Date().toISOString(),
     });

@@ -1,10 +1,12 @@
+import { unitChange } from '../../api/change.ts';
 import { DEFECTS, type Defect, type PhotoResource } from '@halfsplit/contract';
 import { withDamage } from '@halfsplit/core';
 import { Button, Segmented, Select } from 'antd';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useSWRConfig } from 'swr';
-import { newKey, photoUrl, sendPhoto } from '../../api/client.ts';
-import { unitKey } from '../../api/use-unit.ts';
+import { photoUrl, sendPhoto } from '../../api/client.ts';
+import { newId } from '../../api/outbox-store.ts';
+import { applyNews } from '../../api/use-unit.ts';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
 import type { PointView } from '../../ui/path-drawing.tsx';
@@ -74,7 +76,7 @@ export function PhotosPanel({
     const target = nearestPoint(photo, x, y);
     const seen = { defect: marking, ...(target ? { target } : {}), photoId: photo.id, x, y };
     const intake = withDamage(unit.intake, { ...seen, at: new Date().toISOString() });
-    change({ type: 'update-unit', seen: unit.version, values: { intake } });
+    change(unitChange(unit, { intake }));
     setMarking(null);
   };
   const add = (
@@ -228,8 +230,8 @@ function useUpload(unitId: string) {
     setIsBusy(true);
     setFailure(null);
     try {
-      const unit = await sendPhoto(unitId, file, newKey());
-      await mutate(unitKey(unitId), unit, { revalidate: false });
+      const { edits } = await sendPhoto(unitId, file, newId());
+      if (edits.length > 0) await applyNews(mutate, { unitId, edits });
     } catch (error) {
       setFailure(`${(error as Error).message} The photo was not added; choose it again.`);
     } finally {

@@ -1,3 +1,4 @@
+import { unitChange } from '../../api/change.ts';
 import type { PathData } from '@halfsplit/contract';
 import { useMemo } from 'react';
 import { useUnitContext } from '../../app/unit-context.tsx';
@@ -7,7 +8,7 @@ export function usePath(): { path: PathData | null; setPath: (path: PathData) =>
   const { unit, change } = useUnitContext();
   return {
     path: unit.path,
-    setPath: (path) => change({ type: 'update-unit', seen: unit.version, values: { path } }),
+    setPath: (path) => change(unitChange(unit, { path })),
   };
 }
 

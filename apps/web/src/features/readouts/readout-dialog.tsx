@@ -6,7 +6,7 @@ import {
   type ReadoutResource,
 } from '@halfsplit/contract';
 import { Button, Checkbox, Form, Input, Modal, Select } from 'antd';
-import { newKey } from '../../api/client.ts';
+import { newId } from '../../api/outbox-store.ts';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import {
   choicesFor,
@@ -36,7 +36,7 @@ export function ReadoutDialog({ edited, onClose }: { edited: ReadoutResource | n
     change(
       edited
         ? { type: 'update-readout', readoutId: edited.id, seen: edited.version, readout }
-        : { type: 'add-readout', tempId: newKey(), readout },
+        : { type: 'add-readout', id: newId(), readout },
     );
     onClose();
   };

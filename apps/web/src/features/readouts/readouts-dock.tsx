@@ -17,7 +17,7 @@ import {
 import { Button } from 'antd';
 import { useMemo, useState, type KeyboardEvent } from 'react';
 import { useLocation } from 'react-router';
-import { newKey } from '../../api/client.ts';
+import { newId } from '../../api/outbox-store.ts';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { LayerMark, ToneMark } from '../../ui/marks.tsx';
 import { answerText, readoutText } from '../../ui/readout-value.ts';
@@ -225,7 +225,7 @@ function BenchCell({ resource, readout }: { resource: ReadoutResource; readout: 
       const { value } = parsed.readings[0];
       change({
         type: 'add-reading',
-        tempId: newKey(),
+        id: newId(),
         readoutId: resource.id,
         seen: 0,
         value,

@@ -1,3 +1,4 @@
+import { unitChange } from '../../api/change.ts';
 import type { IntakeData } from '@halfsplit/contract';
 import { formatQuantity, KINDS, QUANTITY_KINDS } from '@halfsplit/core';
 import { Button } from 'antd';
@@ -11,11 +12,7 @@ export function ConvictedList() {
   const entries = unit.intake.convicted ?? [];
   if (entries.length === 0) return null;
   const drop = (entry: Entry) =>
-    change({
-      type: 'update-unit',
-      seen: unit.version,
-      values: { intake: { ...unit.intake, convicted: entries.filter((e) => e !== entry) } },
-    });
+    change(unitChange(unit, { intake: { ...unit.intake, convicted: entries.filter((e) => e !== entry) } }));
   return (
     <section className="hs-block" aria-label="Convicted">
       <h2>Convicted by the search</h2>

@@ -1,3 +1,4 @@
+import { unitChange } from '../../api/change.ts';
 import { DeleteOutlined } from '@ant-design/icons';
 import type { OwnModel } from '@halfsplit/contract';
 import { modelFromText, MODELS } from '@halfsplit/core';
@@ -23,8 +24,7 @@ function ModelsDialog({ onClose }: { onClose: () => void }) {
   const [line, setLine] = useState('');
   const [wanted, setWanted] = useState('');
   const read = line.trim() === '' ? null : modelFromText(line);
-  const keep = (models: OwnModel[]) =>
-    change({ type: 'update-unit', seen: unit.version, values: { models } });
+  const keep = (models: OwnModel[]) => change(unitChange(unit, { models }));
   const add = () => {
     if (!read?.ok) return;
     keep([...unit.models.filter((m) => m.name.toLowerCase() !== read.model.name.toLowerCase()), read.model]);

@@ -14,7 +14,7 @@ import {
 } from '@halfsplit/core';
 import { Button, Tooltip } from 'antd';
 import { useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
-import { newKey } from '../../api/client.ts';
+import { newId } from '../../api/outbox-store.ts';
 import { useUndoable } from '../../app/use-undo.ts';
 import { useUnitContext } from '../../app/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
@@ -61,7 +61,7 @@ export function PartsSheet({ tabs }: { tabs: ReactNode }) {
         part: { ...kept, ...part } as SheetPart,
       });
     } else {
-      change({ type: 'add-part', tempId: newKey(), part: part as SheetPart });
+      change({ type: 'add-part', id: newId(), part: part as SheetPart });
     }
     selectRef(read.part.ref);
     clear();

@@ -1,0 +1,71 @@
+import { partResourceSchema } from '@halfsplit/contract';
+import {
+  formatQuantity,
+  formatSheetLine,
+  KINDS,
+  QUANTITY_KINDS,
+  readPart,
+  type UnreadPart,
+} from '@halfsplit/core';
+import type { Change } from '../api/change.ts';
+
+/** A part as a line of the sheet. */
+export const lineOf = (part: UnreadPart): string => formatSheetLine(readPart(part, part.ref, []));
+
+/** What somebody entered, in a few words; `current` is what stands there now, where that is known. */
+export function changeWords(change: Change, current?: unknown): string {
+  switch (change.type) {
+    case 'add-part':
+    case 'update-part':
+      return lineOf(change.part);
+    case 'remove-part':
+    case 'remove-readout':
+    case 'remove-photo':
+      return 'Remove it.';
+    case 'add-reading': {
+      const part = partResourceSchema.safeParse(current);
+      const kind = part.success && !change.aspect ? KINDS[part.data.part.kind].value : null;
+      const value =
+        typeof change.value === 'number'
+          ? formatQuantity(change.value, QUANTITY_KINDS[kind ?? 'number'])
+          : change.value;
+      return `A reading${change.aspect ? ` of ${change.aspect}` : ''}: ${value}, ${change.condition}.`;
+    }
+    case 'amend-reading':
+      return change.told.red === undefined
+        ? 'The controls stood as drawn.'
+        : `Red lead on ${change.told.red}.`;
+    case 'add-readout':
+    case 'update-readout':
+      return `${change.readout.name}, wanted ${JSON.stringify(change.readout.want ?? {})}`;
+    case 'accept-plan':
+      return change.reason;
+    case 'add-evidence': {
+      const { at, saw } = change.evidence;
+      return `${at}: ${typeof saw === 'string' ? saw : `${saw.value} ${saw.unit}`}`;
+    }
+    case 'withdraw-evidence':
+      return 'Take a test back.';
+    case 'update-photo':
+      return change.values.turn === undefined ? 'Name or points of a photo.' : 'Turn a photo.';
+    case 'add-note':
+      return change.text;
+    case 'update-unit':
+      return fieldsWords(change.values);
+    case 'undo':
+      return 'Take a step back.';
+  }
+}
+
+const LONGEST = 200;
+
+/** Fields of a unit with their values, long ones cut short. */
+export function fieldsWords(values: Readonly<Record<string, unknown>>): string {
+  return Object.entries(values)
+    .filter(([, value]) => value !== undefined)
+    .map(([field, value]) => {
+      const text = typeof value === 'string' ? value : JSON.stringify(value);
+      return `${field}: ${text.length > LONGEST ? `${text.slice(0, LONGEST)}…` : text}`;
+    })
+    .join(', ');
+}
