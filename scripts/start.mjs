@@ -14,6 +14,7 @@ function readArguments() {
       options: {
         port: { type: 'string' },
         data: { type: 'string' },
+        host: { type: 'string', multiple: true, default: [] },
         'no-demo': { type: 'boolean', default: false },
         'reset-demo': { type: 'boolean', default: false },
       },
@@ -22,15 +23,17 @@ function readArguments() {
     if (!Number.isInteger(port) || port < 1 || port > 65535)
       throw new Sorry(`--port ${values.port} is not a port number.`);
     const demo = values['reset-demo'] ? 'reset' : values['no-demo'] ? 'none' : 'first';
-    return { port, demo, folder: values.data && resolve(values.data) };
+    return { port, demo, hosts: values.host, folder: values.data && resolve(values.data) };
   } catch (error) {
     if (error instanceof Sorry) throw error;
-    throw new Sorry(`${error.message}\nUse: npm start -- [--port N] [--data DIR] [--no-demo] [--reset-demo]`);
+    throw new Sorry(
+      `${error.message}\nUse: npm start -- [--port N] [--data DIR] [--host NAME] [--no-demo] [--reset-demo]`,
+    );
   }
 }
 
 await main(async () => {
-  const { port, demo, folder } = readArguments();
+  const { port, demo, hosts, folder } = readArguments();
   requireNode();
   ensurePackages();
   ensureBuilt();
@@ -54,7 +57,7 @@ await main(async () => {
       'The database stopped unexpectedly. Start again with "npm start": nothing that was saved is lost.',
     );
   try {
-    server = startServer({ databaseUrl: cluster.url, port: await choosePort(port), demo });
+    server = startServer({ databaseUrl: cluster.url, port: await choosePort(port), demo, hosts });
     const address = await server.listening;
     void server.exited.then(() =>
       stop(

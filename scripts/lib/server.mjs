@@ -18,8 +18,8 @@ export async function choosePort(wished) {
   throw new Sorry(`No port from ${wished} to ${wished + 99} is free.`);
 }
 
-/** The built server as a child process; resolves when it listens. `demo` is first, none or reset. */
-export function startServer({ databaseUrl, port, demo }) {
+/** The built server as a child process; resolves when it listens. `demo` is first, none or reset; `hosts` are further names for it. */
+export function startServer({ databaseUrl, port, demo, hosts = [] }) {
   const child = fork(join(ROOT, 'apps/server/dist/main.js'), {
     cwd: ROOT,
     env: {
@@ -28,6 +28,7 @@ export function startServer({ databaseUrl, port, demo }) {
       HALFSPLIT_DATABASE_URL: databaseUrl,
       HALFSPLIT_PORT: String(port),
       HALFSPLIT_DEMO: demo,
+      HALFSPLIT_HOSTS: hosts.join(','),
       HALFSPLIT_WEB_ROOT: join(ROOT, 'apps/web/dist'),
     },
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],

@@ -27,7 +27,8 @@ import { readingRoutes } from './features/readings/routes.ts';
 import { readoutRoutes } from './features/readouts/routes.ts';
 import { unitRoutes } from './features/units/routes.ts';
 import { problemErrors } from './plugins/problems.ts';
-import { refuseNul } from './plugins/nul.ts';
+import { refuseUnkeepable } from './plugins/keepable.ts';
+import { refuseStrangers } from './plugins/hosts.ts';
 import { webPlugins } from './plugins/web.ts';
 
 declare module 'fastify' {
@@ -52,6 +53,8 @@ export interface AppOptions {
   /** Folder of the built page; without it only the API is served. */
   readonly webRoot?: string;
   readonly logLevel?: string;
+  /** Names by which it may be reached beside those of this machine. */
+  readonly hosts?: readonly string[];
 }
 
 /** Time that requests have to end when the server stops. */
@@ -75,7 +78,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   problemErrors(app);
-  refuseNul(app);
+  refuseStrangers(app, options.hosts ?? []);
+  refuseUnkeepable(app);
   await app.register(multipart);
   await app.register(sse);
   await app.register(swagger, {
@@ -101,7 +105,9 @@ export async function buildApp(options: AppOptions): Promise<App> {
       photoRoutes(typed);
       editRoutes(typed);
       logRoutes(typed);
-      typed.get('/health', { schema: { hide: true } }, async () => {
+      // Whether it runs, and whether it can do its work; whoever watches is not counted by the rate limit.
+      typed.get('/health', { schema: { hide: true }, config: { rateLimit: false } }, () => ({ ok: true }));
+      typed.get('/ready', { schema: { hide: true }, config: { rateLimit: false } }, async () => {
         await options.database.query('SELECT 1');
         return { ok: true };
       });

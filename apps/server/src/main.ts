@@ -37,6 +37,7 @@ const webRoot = environment.HALFSPLIT_WEB_ROOT;
 const app = await buildApp({
   database,
   feed: await EditsFeed.open(databaseUrl),
+  hosts: (environment.HALFSPLIT_HOSTS ?? '').split(',').filter(Boolean),
   ...(webRoot === undefined ? {} : { webRoot }),
 });
 const address = await app.listen({ port, host: '127.0.0.1' });

@@ -22,7 +22,14 @@ export const IDEMPOTENCY_HEADER = 'idempotency-key';
 export const idempotencyKeySchema = z.string().min(8).max(128);
 
 const idSchema = z.uuid();
-const versionSchema = z.number().int().min(0).meta({ description: 'The version this write was based on.' });
+/** The largest whole number that the record keeps. */
+const LARGEST = 2_147_483_647;
+const versionSchema = z
+  .number()
+  .int()
+  .min(0)
+  .max(LARGEST)
+  .meta({ description: 'The version this write was based on.' });
 const timeSchema = z.iso.datetime();
 /** Made by the page (UUIDv7), so that a thing can be read, corrected and removed before the server has seen it. */
 const ownIdSchema = idSchema.optional();
@@ -282,4 +289,4 @@ export const createNoteSchema = z.object({
 });
 
 /** The step to take back, by its sequence in the log. */
-export const undoSchema = z.object({ sequence: z.number().int().min(1) });
+export const undoSchema = z.object({ sequence: z.number().int().min(1).max(LARGEST) });

@@ -1,5 +1,5 @@
 export * from './names.ts';
-export * from './nul.ts';
+export * from './keepable.ts';
 export * from './quantity.ts';
 export * from './field.ts';
 export * from './hazard.ts';

@@ -36,6 +36,11 @@ export const readingFields = {
   between: betweenSchema,
 } as const;
 
+/** A time that something was done at a bench: from 1970 on. */
+export const writtenTimeSchema = z.iso
+  .datetime({ offset: true })
+  .refine((time) => time >= '1970' && time < '2200', { message: 'it lies before 1970 or after 2200' });
+
 /** A reading as an exported unit file keeps it: of a part by its designator, or of a readout by its id. */
 export const fileReadingSchema = z
   .looseObject({
@@ -49,7 +54,7 @@ export const fileReadingSchema = z
     red: readingFields.red.nullish(),
     isAsDrawn: readingFields.isAsDrawn.optional(),
     between: readingFields.between.nullish(),
-    takenAt: z.iso.datetime({ offset: true }),
+    takenAt: writtenTimeSchema,
     withdrawn: z.boolean().optional(),
   })
   .refine((r) => (r.ref === undefined) !== (r.readout === undefined), {

@@ -6,7 +6,7 @@ import { PART_DEFINITIONS, PART_KINDS, type PartKind } from './parts/index.ts';
 import { COMMON_FIELDS, type FilePart } from './parts/part.ts';
 import { READOUT_DEFINITIONS, READOUT_KINDS, type ReadoutKind } from './readouts/index.ts';
 import { READOUT_COMMON_FIELDS, type FileReadout } from './readouts/readout.ts';
-import { fileReadingSchema } from './reading.ts';
+import { fileReadingSchema, writtenTimeSchema } from './reading.ts';
 import { settingSchema } from './setting.ts';
 
 /**
@@ -152,7 +152,7 @@ export const nudgesSchema = z.record(z.string(), placeSchema);
 
 /** A line of the log as an exported file keeps it. */
 const fileLogEntrySchema = z.looseObject({
-  at: z.iso.datetime({ offset: true }),
+  at: writtenTimeSchema,
   kind: z.string().max(32),
   summary: z.string().max(5000),
   undone: z.boolean().optional(),

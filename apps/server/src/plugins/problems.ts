@@ -69,8 +69,8 @@ function problemOf(error: FastifyError | ApiError): ProblemDocument {
     type: 'about:blank',
     title: 'The server failed',
     status: SERVER_ERROR,
-    detail: 'Something went wrong on the server; nothing was changed.',
+    detail: 'Something went wrong on the server; it is not certain whether it was done.',
     code: 'server-error',
-    hint: 'Try again. If it happens again, look at the server’s log.',
+    hint: 'Try again with the same key: it is done once. If it happens again, look at the server’s log.',
   };
 }

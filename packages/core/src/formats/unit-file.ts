@@ -1,9 +1,9 @@
 import {
-  NUL_SENTENCE,
-  nulAt,
+  isTooDeep,
   splitHazards,
   UNIT_FILE_FORMAT,
   UNIT_FILE_VERSION,
+  unkeepableIn,
   unitFileSchema,
   type UnitFile,
 } from '@halfsplit/contract';
@@ -29,6 +29,8 @@ export function readUnitFile(text: string): UnitFileResult {
       problem('file/too-large', { text: megabytes(text.length), detail: megabytes(LARGEST_UNIT_FILE) }),
     );
   }
+  if (isTooDeep(text))
+    return failed(problem('file/not-json', { detail: 'its brackets are nested too deep for a unit' }));
   let raw: unknown;
   try {
     raw = JSON.parse(text.replace(/^\uFEFF/, ''));
@@ -53,8 +55,9 @@ export function unitDocumentFrom(raw: unknown): UnitFileResult {
       problem('file/wrong-version', { text: version === undefined ? 'unknown' : JSON.stringify(version) }),
     );
   }
-  const nul = nulAt(raw);
-  if (nul) return failed(problem('file/invalid', { where: place(nul, raw), detail: NUL_SENTENCE }));
+  const wrong = unkeepableIn(raw);
+  if (wrong)
+    return failed(problem('file/invalid', { where: place(wrong.path, raw), detail: wrong.sentence }));
   const parsed = unitFileSchema.safeParse(raw);
   if (!parsed.success) {
     return failed(

@@ -1,7 +1,8 @@
 import { removeSchema, updatePhotoSchema, writeAnswerSchema } from '@halfsplit/contract';
+import type { FastifyError, FastifyRequest } from 'fastify';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
-import { invalid, notFound } from '../../errors.ts';
+import { ApiError, invalid, notFound } from '../../errors.ts';
 import { changeUnit } from '../units/access.ts';
 import { unitWrite } from '../units/write-route.ts';
 import { pictureOf } from './repository.ts';
@@ -11,6 +12,27 @@ const unitParams = z.object({ unitId: z.uuid() });
 const params = { photoId: z.uuid() };
 /** A phone's picture at its best quality. */
 const LARGEST_PICTURE = 30 * 1024 * 1024;
+
+/** The picture that a form brings. Throws 422 for a form without one, or cut short, and 413 for one that is too large. */
+async function pictureIn(request: FastifyRequest): Promise<{ name: string; bytes: Buffer }> {
+  const none = invalid('There is no whole picture in the request.', 'Choose a picture file.');
+  if (!request.isMultipart()) throw none;
+  try {
+    const file = await request.file({ limits: { fileSize: LARGEST_PICTURE, files: 1 } });
+    if (!file) throw none;
+    return { name: file.filename, bytes: await file.toBuffer() };
+  } catch (error) {
+    if ((error as FastifyError).statusCode === 413)
+      throw new ApiError(
+        413,
+        'too-large',
+        'Too large',
+        'The picture is larger than 30 MB.',
+        'Make it smaller.',
+      );
+    throw none;
+  }
+}
 
 export function photoRoutes(app: App): void {
   app.post(
@@ -26,17 +48,15 @@ export function photoRoutes(app: App): void {
       bodyLimit: LARGEST_PICTURE,
     },
     async (request, reply) => {
-      const file = await request.file({ limits: { fileSize: LARGEST_PICTURE, files: 1 } });
-      if (!file) throw invalid('There is no picture in the request.', 'Choose a picture file.');
-      const bytes = await file.toBuffer();
+      const file = await pictureIn(request);
       return changeUnit(
         app.database,
         request,
         reply,
         request.params.unitId,
         201,
-        (unit, t) => addPhoto(unit, { id: request.query.id, name: file.filename, bytes }, t),
-        bytes,
+        (unit, t) => addPhoto(unit, { id: request.query.id, ...file }, t),
+        file.bytes,
       );
     },
   );

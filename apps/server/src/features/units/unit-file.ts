@@ -115,6 +115,9 @@ export async function insertDocument(
   return unit;
 }
 
+/** A clock elsewhere may be ahead by this, ms. */
+const AHEAD_MS = 24 * 3600 * 1000;
+
 /** The history of readings when the file has one, otherwise what it says was found, as readings of now. */
 function fileReadings(readings: UnitDocument['readings'], parts: readonly Part[]): readonly FileReading[] {
   if (readings) return readings;
@@ -176,7 +179,8 @@ async function insertEvidence(
   const rows = evidence.map(({ withdrawn, ...definition }, i) => {
     const written = new Date(String(definition.takenAt));
     // Without times the order of the file is the order in which it was seen.
-    const takenAt = Number.isNaN(written.getTime()) ? new Date(now + i) : written;
+    const isTime = written.getTime() >= 0 && written.getTime() <= now + AHEAD_MS;
+    const takenAt = isTime ? written : new Date(now + i);
     return {
       id: randomUUID(),
       unitId,

@@ -1,4 +1,4 @@
-import { nulAt, NUL_SENTENCE } from '@halfsplit/contract';
+import { unkeepableIn } from '@halfsplit/contract';
 import type { FastifyInstance } from 'fastify';
 import { invalid } from '../errors.ts';
 
@@ -10,14 +10,14 @@ declare module 'fastify' {
 }
 
 /** Refuses text that the database cannot hold, saying where it is, before anything is written. */
-export function refuseNul(app: FastifyInstance): void {
+export function refuseUnkeepable(app: FastifyInstance): void {
   app.addHook('preValidation', async (request) => {
     if (request.routeOptions.config.holdsFile === true || request.isMultipart()) return;
-    const path = nulAt(request.body);
-    if (!path) return;
-    const where = path.join('.') || 'the request';
-    throw invalid(`${where}: ${NUL_SENTENCE}.`, 'Take the character out and try again.', [
-      { where, message: NUL_SENTENCE },
+    const wrong = unkeepableIn(request.body);
+    if (!wrong) return;
+    const where = wrong.path.join('.') || 'the request';
+    throw invalid(`${where}: ${wrong.sentence}.`, 'Take that out and try again.', [
+      { where, message: wrong.sentence },
     ]);
   });
 }
