@@ -1,8 +1,55 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
+
+/** Reads of the API that are kept for when the server is away; streams and files for saving are not. */
+const KEPT = /\/api\/v1\/(?:units|repairs|units\/[0-9a-f-]{36}(?:\/photos\/[0-9a-f-]{36})?)(?:\?.*)?$/;
+/** The server is asked first; what is kept is shown when it has not answered by then, s. */
+const PATIENCE_S = 4;
+const DAYS = 24 * 3600;
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [
+    react(),
+    VitePWA({
+      registerType: 'autoUpdate',
+      // The page's policy allows no script inside it.
+      injectRegister: 'script',
+      manifest: {
+        name: 'Halfsplit',
+        short_name: 'Halfsplit',
+        description: 'A bench companion for audio circuits.',
+        start_url: '/',
+        display: 'standalone',
+        background_color: '#fffdf6',
+        theme_color: '#fffdf6',
+        icons: [
+          { src: '/mark-192.png', sizes: '192x192', type: 'image/png' },
+          { src: '/mark-512.png', sizes: '512x512', type: 'image/png' },
+          { src: '/mark-512.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
+        ],
+      },
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,svg,png,woff2}'],
+        maximumFileSizeToCacheInBytes: 5_000_000,
+        navigateFallback: '/index.html',
+        navigateFallbackDenylist: [/^\/api\//],
+        cleanupOutdatedCaches: true,
+        runtimeCaching: [
+          {
+            urlPattern: KEPT,
+            handler: 'NetworkFirst',
+            options: {
+              cacheName: 'bench',
+              networkTimeoutSeconds: PATIENCE_S,
+              expiration: { maxEntries: 200, maxAgeSeconds: 30 * DAYS },
+              cacheableResponse: { statuses: [200] },
+            },
+          },
+        ],
+      },
+    }),
+  ],
   build: {
     // Small fonts would be inlined as data, which the page's policy blocks.
     assetsInlineLimit: (file) => (file.endsWith('.woff2') ? false : undefined),

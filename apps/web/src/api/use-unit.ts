@@ -5,6 +5,7 @@ import useSWR, { type useSWRConfig } from 'swr';
 import { getUnit, getUnits } from './client.ts';
 import { useOutboxState } from './outbox-context.tsx';
 import { applyChange } from './pending.ts';
+import { useKept } from './use-kept.ts';
 
 export const unitKey = (id: string): readonly [string, string] => ['unit', id];
 
@@ -42,6 +43,7 @@ export function useUnit(id: string): UnitView {
     ([, unitId]: readonly [string, string]) => getUnit(unitId),
     { revalidateOnFocus: false },
   );
+  useKept(data);
   const { pending } = useOutboxState();
   const unit = useMemo(
     () => data && pending.filter((w) => w.unitId === id).reduce((u, w) => applyChange(u, w.change), data),
