@@ -1,6 +1,6 @@
 import type { StreamEvent, UnitResource } from '@halfsplit/contract';
-import { applyEdits, documentFromResource, type UnitDocument } from '@halfsplit/core';
-import { useMemo } from 'react';
+import { applyEdits, DocumentMaker, type UnitDocument } from '@halfsplit/core';
+import { useMemo, useState } from 'react';
 import useSWR, { type useSWRConfig } from 'swr';
 import { getUnit, getUnits } from './client.ts';
 import { useOutboxState } from './outbox-context.tsx';
@@ -41,7 +41,7 @@ export function useUnit(id: string): UnitView {
   const { data, error } = useSWR<UnitResource, Error>(
     unitKey(id),
     ([, unitId]: readonly [string, string]) => getUnit(unitId),
-    { revalidateOnFocus: false },
+    { revalidateOnFocus: false, compare: Object.is },
   );
   useKept(data);
   const { pending } = useOutboxState();
@@ -52,6 +52,8 @@ export function useUnit(id: string): UnitView {
   return { unit, error };
 }
 
-/** The unit as the document that core computes with. */
-export const useDocument = (unit: UnitResource): UnitDocument =>
-  useMemo(() => documentFromResource(unit), [unit]);
+/** The unit as the document that core computes with; what an edit does not touch stays the same object. */
+export function useDocument(unit: UnitResource): UnitDocument {
+  const [maker] = useState(() => new DocumentMaker());
+  return useMemo(() => maker.make(unit), [maker, unit]);
+}

@@ -1,19 +1,33 @@
+import { Spin } from 'antd';
+import { lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { SWRConfig } from 'swr';
 import { OutboxProvider } from '../api/outbox-context.tsx';
-import { BenchPage } from '../features/bench/index.ts';
-import { FindStage } from '../features/find/index.ts';
-import { IntakeStage } from '../features/intake/index.ts';
-import { LogStage } from '../features/log/index.ts';
-import { MeasureStage } from '../features/measure/index.ts';
-import { ReworkStage } from '../features/rework/index.ts';
-import { TraceStage } from '../features/trace/index.ts';
 import { ConflictDialog } from './conflict-dialog.tsx';
 import { ErrorBoundary } from './error-boundary.tsx';
 import { LayerProvider } from './layer.tsx';
 import { ModeProvider } from './mode.tsx';
-import { UnitPage } from './unit-page.tsx';
 
+/** A screen that comes at once shows no sign of waiting, ms. */
+const SPIN_MS = 200;
+
+/** Each screen comes with its own code when it is opened; the service worker has all of it for when the server is away. */
+const BenchPage = lazy(() => import('../features/bench/index.ts').then((m) => ({ default: m.BenchPage })));
+const UnitPage = lazy(() => import('./unit-page.tsx').then((m) => ({ default: m.UnitPage })));
+const IntakeStage = lazy(() =>
+  import('../features/intake/index.ts').then((m) => ({ default: m.IntakeStage })),
+);
+const TraceStage = lazy(() => import('../features/trace/index.ts').then((m) => ({ default: m.TraceStage })));
+const FindStage = lazy(() => import('../features/find/index.ts').then((m) => ({ default: m.FindStage })));
+const MeasureStage = lazy(() =>
+  import('../features/measure/index.ts').then((m) => ({ default: m.MeasureStage })),
+);
+const ReworkStage = lazy(() =>
+  import('../features/rework/index.ts').then((m) => ({ default: m.ReworkStage })),
+);
+const LogStage = lazy(() => import('../features/log/index.ts').then((m) => ({ default: m.LogStage })));
+
+/** The frame and one screen in it. */
 export function Root() {
   return (
     <ModeProvider>
@@ -23,19 +37,21 @@ export function Root() {
             <LayerProvider>
               <BrowserRouter>
                 <ConflictDialog />
-                <Routes>
-                  <Route path="/" element={<BenchPage />} />
-                  <Route path="/units/:unitId" element={<UnitPage />}>
-                    <Route index element={<Navigate to="trace" replace />} />
-                    <Route path="trace" element={<TraceStage />} />
-                    <Route path="intake" element={<IntakeStage />} />
-                    <Route path="find" element={<FindStage />} />
-                    <Route path="measure" element={<MeasureStage />} />
-                    <Route path="rework" element={<ReworkStage />} />
-                    <Route path="log" element={<LogStage />} />
-                  </Route>
-                  <Route path="*" element={<Navigate to="/" replace />} />
-                </Routes>
+                <Suspense fallback={<Spin fullscreen delay={SPIN_MS} />}>
+                  <Routes>
+                    <Route path="/" element={<BenchPage />} />
+                    <Route path="/units/:unitId" element={<UnitPage />}>
+                      <Route index element={<Navigate to="trace" replace />} />
+                      <Route path="trace" element={<TraceStage />} />
+                      <Route path="intake" element={<IntakeStage />} />
+                      <Route path="find" element={<FindStage />} />
+                      <Route path="measure" element={<MeasureStage />} />
+                      <Route path="rework" element={<ReworkStage />} />
+                      <Route path="log" element={<LogStage />} />
+                    </Route>
+                    <Route path="*" element={<Navigate to="/" replace />} />
+                  </Routes>
+                </Suspense>
               </BrowserRouter>
             </LayerProvider>
           </OutboxProvider>

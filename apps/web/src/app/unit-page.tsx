@@ -8,12 +8,13 @@ import {
   type Readout,
 } from '@halfsplit/core';
 import { Button, Spin } from 'antd';
-import { memo, useCallback, useMemo, useState } from 'react';
+import { memo, Suspense, useCallback, useMemo, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
 import { useChange } from '../api/outbox-context.tsx';
 import { useLive } from '../api/use-live.ts';
 import { useDocument, useUnit } from '../api/use-unit.ts';
 import { useAnalysis } from '../compute/use-analysis.ts';
+import { useComputed } from '../compute/use-computed.ts';
 import { ReadoutsDock } from '../features/readouts/index.ts';
 import { Deferred } from './deferred.tsx';
 import { Palette } from './palette.tsx';
@@ -76,7 +77,7 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
     [saved, trial],
   );
   const response = useMemo(() => responseNets(document.readouts, readoutId), [document.readouts, readoutId]);
-  const analysis = useAnalysis(document, response);
+  const analysis = useAnalysis(useComputed(document), response);
   const written = useMemo(
     () => [
       ...checkCircuit(saved.circuit),
@@ -130,7 +131,9 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
           <LaterRail />
         </Deferred>
         <main className="hs-page">
-          <Outlet />
+          <Suspense fallback={null}>
+            <Outlet />
+          </Suspense>
         </main>
         <Deferred>
           <LaterDock />

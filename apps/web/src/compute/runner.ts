@@ -5,17 +5,31 @@ import type { SolveOutcome } from './engine.ts';
 import type { PartsRequest, PlainEntry } from './finding.ts';
 import type { Engine } from './engine.worker.ts';
 
-function startEngine(): { worker: Worker; engine: Remote<Engine> } {
+interface Started {
+  readonly worker: Worker;
+  readonly engine: Remote<Engine>;
+  /** Rejected when the worker dies: no answer comes from it any more. */
+  readonly died: Promise<never>;
+}
+
+function startEngine(): Started {
   const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' });
-  return { worker, engine: wrap<Engine>(worker) };
+  const died = new Promise<never>((_, reject) => {
+    worker.onerror = ({ message }) => reject(new Error(`The worker died: ${message || 'no reason given'}`));
+    worker.onmessageerror = () => reject(new Error('The worker sent what cannot be read.'));
+  });
+  // Whoever does not wait for it is not asked to.
+  died.catch(() => undefined);
+  return { worker, engine: wrap<Engine>(worker), died };
 }
 
 /**
  * Runs one kind of analysis in a worker of its own, the latest request only: while one is computed, newer ones replace
- * each other and the last of them is computed next.
+ * each other and the last of them is computed next. A request that fails is given up, with the worker that it was in; the
+ * next one gets a new worker.
  */
 export class LatestRunner<Request, Answer> {
-  private readonly engine = startEngine().engine;
+  private started: Started | null = null;
   private readonly compute: (engine: Remote<Engine>, request: Request) => Promise<Answer>;
   private waiting: { request: Request; answer: (answer: Answer) => void } | null = null;
   private isBusy = false;
@@ -31,14 +45,19 @@ export class LatestRunner<Request, Answer> {
 
   private async drain(): Promise<void> {
     this.isBusy = true;
-    try {
-      for (let job = this.waiting; job; job = this.waiting) {
-        this.waiting = null;
-        job.answer(await this.compute(this.engine, job.request));
+    for (let job = this.waiting; job; job = this.waiting) {
+      this.waiting = null;
+      this.started ??= startEngine();
+      const { worker, engine, died } = this.started;
+      try {
+        job.answer(await Promise.race([this.compute(engine, job.request), died]));
+      } catch (error) {
+        console.error(error);
+        worker.terminate();
+        this.started = null;
       }
-    } finally {
-      this.isBusy = false;
     }
+    this.isBusy = false;
   }
 }
 
@@ -52,26 +71,24 @@ export function startSearch(
   request: SolveRequest,
   onProgress: (fraction: number) => void,
 ): Job<SolveOutcome> {
-  const { worker, engine } = startEngine();
-  const result = engine
-    .search(
-      request,
-      proxy((fraction: number) => Promise.resolve(onProgress(fraction))),
-    )
-    .finally(() => worker.terminate());
+  const { worker, engine, died } = startEngine();
+  const search = engine.search(
+    request,
+    proxy((fraction: number) => Promise.resolve(onProgress(fraction))),
+  );
+  const result = Promise.race([search, died]).finally(() => worker.terminate());
   return { result, cancel: () => worker.terminate() };
 }
 
 /** Starts an analysis that is made when asked for, in a worker of its own; a spread in two. */
 export function startDeep(request: DeepRequest, onProgress: (fraction: number) => void): Job<DeepAnswer> {
   if (request.kind === 'spread') return startSpread(request, onProgress);
-  const { worker, engine } = startEngine();
-  const result = engine
-    .deep(
-      request,
-      proxy((fraction: number) => Promise.resolve(onProgress(fraction))),
-    )
-    .finally(() => worker.terminate());
+  const { worker, engine, died } = startEngine();
+  const deep = engine.deep(
+    request,
+    proxy((fraction: number) => Promise.resolve(onProgress(fraction))),
+  );
+  const result = Promise.race([deep, died]).finally(() => worker.terminate());
   return { result, cancel: () => worker.terminate() };
 }
 

@@ -5,7 +5,7 @@ import { boardWalk } from './board-walk.ts';
 import { verdictKey, type Order } from './run.ts';
 
 /** Latest readings that only the circuit can judge: those in circuit, and those of junctions, contacts and the like. */
-export function readingsForCircuit(unit: UnitResource): JudgeRequest['readings'] {
+export function readingsForCircuit(unit: Pick<UnitResource, 'parts' | 'readings'>): JudgeRequest['readings'] {
   const byPart = readingsByPart(unit);
   return unit.parts.flatMap(({ id, part }) => {
     const readings = byPart.get(id) ?? [];

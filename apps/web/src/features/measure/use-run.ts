@@ -4,6 +4,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { newId } from '../../api/outbox-store.ts';
 import { useLayer } from '../../app/layer.tsx';
 import { useUnitContext } from '../../app/unit-context.tsx';
+import { useComputed } from '../../compute/use-computed.ts';
 import { useHarm, useJudgements } from '../../compute/use-measuring.ts';
 import { rankBy, readingsForCircuit } from './order.ts';
 import { measuredParts, nextToMeasure, ordered, verdictKey, type MeasuredPart, type Order } from './run.ts';
@@ -51,9 +52,14 @@ const PENDING = {} as NonNullable<MeasuredPart['reading']>;
 export function useRun(shown: ReadonlyMap<string, number>) {
   const { unit, document, analysis, change, selectedRef, selectRef } = useUnitContext();
   const { layer } = useLayer();
-  const all = useMemo(() => ({ document, readings: readingsForCircuit(unit) }), [document, unit]);
+  const computed = useComputed(document);
+  const { parts: resources, readings } = unit;
+  const all = useMemo(
+    () => ({ document: computed, readings: readingsForCircuit({ parts: resources, readings }) }),
+    [computed, resources, readings],
+  );
   const judged = useJudgements(all, 'all');
-  const harm = useHarm(document);
+  const harm = useHarm(computed);
   const [order, setOrder] = useState<Order>('as typed');
   const rank = useMemo(() => rankBy(order, unit, harm), [order, unit, harm]);
   const parts = useMemo(() => ordered(measuredParts(unit, judged), rank), [unit, judged, rank]);
@@ -71,8 +77,11 @@ export function useRun(shown: ReadonlyMap<string, number>) {
   const [last, setLast] = useState<LastReading | null>(null);
   const [told, setTold] = useState<Told | null>(null);
   const lastOnly = useMemo(
-    () => ({ document, readings: last ? [{ key: verdictKey(last.ref, last.aspect), ...last }] : [] }),
-    [document, last],
+    () => ({
+      document: computed,
+      readings: last ? [{ key: verdictKey(last.ref, last.aspect), ...last }] : [],
+    }),
+    [computed, last],
   );
   const lastJudged = useJudgements(lastOnly, 'last');
 
@@ -83,7 +92,7 @@ export function useRun(shown: ReadonlyMap<string, number>) {
   const chosen = parts.find((p) => p.part.ref === selectedRef);
   const current = chosen ?? nextToMeasure(parts, null, skipped);
 
-  const computed = { shown, supplies: analysis?.layers[layer].supplies ?? {} };
+  const onBench = { shown, supplies: analysis?.layers[layer].supplies ?? {} };
   const goOn = (ref: string, also: ReadonlySet<string>) => {
     const left = parts.map((p) => (p.part.ref === ref ? { ...p, reading: p.reading ?? PENDING } : p));
     selectRef(nextToMeasure(left, ref, also)?.part.ref ?? null);
@@ -145,7 +154,7 @@ export function useRun(shown: ReadonlyMap<string, number>) {
       condition: 'leg lifted',
       takenAt: new Date().toISOString(),
     });
-    setTold(tellReadout(definition, value, document, computed));
+    setTold(tellReadout(definition, value, document, onBench));
   };
   const enterPlace = (entry: Extract<Entry, { kind: 'seen' | 'voltage' }>) => {
     const saw = entry.kind === 'seen' ? entry.saw : { value: entry.value, unit: entry.unit };
@@ -155,7 +164,7 @@ export function useRun(shown: ReadonlyMap<string, number>) {
       evidence: { at: entry.at, saw },
       takenAt: new Date().toISOString(),
     });
-    setTold(entry.kind === 'seen' ? tellSeen(document, entry) : tellVoltage(entry, document, computed));
+    setTold(entry.kind === 'seen' ? tellSeen(document, entry) : tellVoltage(entry, document, onBench));
   };
 
   return {

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { useLayer } from '../../app/layer.tsx';
 import { useUnitContext } from '../../app/unit-context.tsx';
+import { useComputed } from '../../compute/use-computed.ts';
 import { useShownVolts } from '../../compute/use-measuring.ts';
 import { measuredVolts } from './measured-volts.ts';
 
@@ -21,7 +22,7 @@ export function useVolts(): Volts {
   const { unit, document, analysis } = useUnitContext();
   const { layer } = useLayer();
   const computed = analysis?.layers[layer].volts;
-  const loaded = useShownVolts(document, layer);
+  const loaded = useShownVolts(useComputed(document), layer);
   const free = useMemo(() => new Map(Object.entries(computed ?? {})), [computed]);
   const shown = useMemo(() => new Map([...free, ...Object.entries(loaded ?? {})]), [free, loaded]);
   const seen = useMemo(() => measuredVolts(unit, document), [unit, document]);
