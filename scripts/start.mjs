@@ -32,12 +32,18 @@ function readArguments() {
   }
 }
 
+/** The database that DATABASE_URL names, which is somebody else's to start and stop; otherwise one of our own. */
+async function databaseOf(folder) {
+  const url = process.env.DATABASE_URL;
+  return url ? { url, stop: async () => {} } : Cluster.open(folder ? { folder } : {});
+}
+
 await main(async () => {
   const { port, demo, hosts, folder } = readArguments();
   requireNode();
   ensurePackages();
   ensureBuilt();
-  const cluster = await Cluster.open(folder ? { folder } : {});
+  const cluster = await databaseOf(folder);
   let server;
   let isStopping = false;
   const stop = async (code, sentence) => {

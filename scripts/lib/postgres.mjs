@@ -9,7 +9,9 @@ import {
   closeSync,
   readdirSync,
   readFileSync,
+  renameSync,
   rmSync,
+  statSync,
   writeFileSync,
 } from 'node:fs';
 import { createServer } from 'node:net';
@@ -23,6 +25,8 @@ const DATABASE = 'halfsplit';
 const READY_TIMEOUT_MS = 30_000;
 const STOP_TIMEOUT_MS = 10_000;
 const PORT_TRIES = 5;
+/** A log that is larger is put aside at the next start, bytes; the one put aside before is dropped. */
+const LARGEST_LOG = 5_000_000;
 
 /** Folder with initdb, pg_ctl and postgres: Debian's versioned ones, newest first, or PATH. */
 function findBinaries() {
@@ -191,7 +195,9 @@ export class Cluster {
   }
 
   async launch() {
-    const log = openSync(join(this.folder, 'postgres.log'), 'a');
+    const logFile = join(this.folder, 'postgres.log');
+    if (existsSync(logFile) && statSync(logFile).size > LARGEST_LOG) renameSync(logFile, `${logFile}.1`);
+    const log = openSync(logFile, 'a', 0o600);
     const args = [
       '-D',
       this.data,
@@ -201,6 +207,13 @@ export class Cluster {
       'listen_addresses=127.0.0.1',
       '-c',
       'unix_socket_directories=',
+      // What somebody typed stays out of the log, also where it made a statement fail.
+      '-c',
+      'log_min_error_statement=panic',
+      '-c',
+      'log_error_verbosity=terse',
+      '-c',
+      'log_parameter_max_length_on_error=0',
     ];
     const child = spawn(join(this.binaries, 'postgres'), args, {
       ...this.user,

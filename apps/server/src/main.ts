@@ -1,7 +1,7 @@
 import { DEMO_UNITS } from '@halfsplit/demo';
 import { buildApp } from './app.ts';
 import { connect } from './database/connect.ts';
-import { migrate } from './database/migrate.ts';
+import { alone, migrate } from './database/migrate.ts';
 import { isEmpty, loadDemo } from './features/demo/service.ts';
 import { EditsFeed } from './features/edits/feed.ts';
 import { forgetOldEffects } from './features/edits/repository.ts';
@@ -22,7 +22,11 @@ const port = Number(environment.HALFSPLIT_PORT ?? '4780');
 const demo = environment.HALFSPLIT_DEMO ?? 'first';
 
 const database = connect(databaseUrl);
-await migrate(database);
+await alone(database, async () => {
+  await migrate(database);
+  if (demo === 'reset' || (demo === 'first' && (await isEmpty())))
+    await loadDemo(database, DEMO_UNITS, demo === 'reset');
+});
 const tidy = async () => {
   await forgetOldWrites();
   await forgetOldEffects();
@@ -30,9 +34,6 @@ const tidy = async () => {
 await tidy();
 const tidying = setInterval(() => void tidy().catch(() => undefined), TIDY_MS);
 tidying.unref();
-if (demo === 'reset' || (demo === 'first' && (await isEmpty())))
-  await loadDemo(database, DEMO_UNITS, demo === 'reset');
-
 const webRoot = environment.HALFSPLIT_WEB_ROOT;
 const app = await buildApp({
   database,

@@ -1,7 +1,10 @@
+import { randomUUID } from 'node:crypto';
 import { unitResourceSchema } from '@halfsplit/contract';
 import { documentFromResource, evaluateAll, resolveLayer } from '@halfsplit/core';
 import { QueryTypes } from 'sequelize';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { connect } from './database/connect.ts';
+import { alone, migrate } from './database/migrate.ts';
 import * as hazardsAndSettings from './database/migrations/0005-hazards-and-settings.ts';
 import { openTestApp, type TestApp } from './testing/test-app.ts';
 
@@ -109,5 +112,28 @@ describe('text that a database cannot hold', () => {
       422,
       expect.stringMatching(/extra: .*NUL/),
     ]);
+  });
+});
+
+describe('several processes that start at once on a new database', () => {
+  it('bring it up to date one after the other', async () => {
+    const name = `starting_${randomUUID().replaceAll('-', '')}`;
+    await test.app.database.query(`CREATE DATABASE ${name}`);
+    const url = new URL(test.databaseUrl);
+    url.pathname = `/${name}`;
+    const processes = [1, 2, 3].map(() => connect(url.href));
+    let running = 0;
+    const starts = processes.map((database) =>
+      alone(database, async () => {
+        running += 1;
+        expect(running).toBe(1);
+        await migrate(database);
+        running -= 1;
+      }),
+    );
+    await Promise.all(starts);
+    const [rows] = await processes[0]!.query('SELECT count(*)::int AS count FROM migrations');
+    expect(rows).toEqual([{ count: 7 }]);
+    await Promise.all(processes.map((database) => database.close()));
   });
 });

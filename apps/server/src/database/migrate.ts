@@ -40,3 +40,14 @@ export async function migrate(sequelize: Sequelize): Promise<void> {
   });
   await umzug.up();
 }
+
+/** Of this application among those that may lock on one database. */
+const START_LOCK = 4_780_001;
+
+/** Does what is done at a start, as migrating, while no other process on the database does. */
+export async function alone(sequelize: Sequelize, work: () => Promise<void>): Promise<void> {
+  await sequelize.transaction(async (transaction) => {
+    await sequelize.query('SELECT pg_advisory_xact_lock($lock)', { bind: { lock: START_LOCK }, transaction });
+    await work();
+  });
+}
