@@ -5,13 +5,15 @@ test('a first check that found it ends the search with its cause, asks for proof
 }) => {
   await copyInMeasure(page, /^Wren/);
   await goTo(page, 'Intake');
-  await page.getByRole('button', { name: /^It was this: Both ends of every cable/ }).click();
-  await expect(page.getByText(/^It was the cable\. Found by a first check/)).toBeVisible();
+  await page.getByRole('button', { name: /^It was this: Every volume up/ }).click();
+  await expect(
+    page.getByText(/^It was a control that is only turned down\. Found by a first check/),
+  ).toBeVisible();
   await saved(page);
   await goTo(page, 'Find');
   const search = page.getByRole('region', { name: 'Search', exact: true });
   const cause = page.getByRole('region', { name: 'Cause' });
-  await expect(cause).toContainText('It was the cable');
+  await expect(cause).toContainText('It was a control that is only turned down');
   await expect(search.getByText('the cause is found')).toBeVisible();
   await expect(page.getByLabel('Choose another test')).toBeHidden();
   // It was not: the search goes on, and the check counts as fine.
@@ -28,7 +30,7 @@ test('a first check that found it ends the search with its cause, asks for proof
   await expect(cause).toContainText('Found and proved');
   await saved(page);
   await goTo(page, 'Log');
-  await expect(page.getByText(/^It was not that: It was the cable/)).toBeVisible();
+  await expect(page.getByText(/^It was not that: It was a control that is only turned down/)).toBeVisible();
   await expect(page.getByText(/^Seen on the board: cracked joint/)).toBeVisible();
   await expect(page.getByText(/^Proved, it is right now\. cracked joint/)).toBeVisible();
 });

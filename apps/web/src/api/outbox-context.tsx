@@ -11,7 +11,7 @@ import {
 import { useSWRConfig } from 'swr';
 import { sendWrite } from './client.ts';
 import type { Change } from './change.ts';
-import { Outbox, type OutboxState } from './outbox.ts';
+import { Outbox, type OutboxState, type Told } from './outbox.ts';
 import { browserStore } from './outbox-store.ts';
 import { applyNews } from './use-unit.ts';
 
@@ -22,6 +22,18 @@ const LOCK = 'halfsplit-outbox';
 /** One page of a browser sends at a time; where there are no locks, this page alone. */
 const alone = (work: () => Promise<void>): Promise<void> =>
   'locks' in navigator ? navigator.locks.request(LOCK, work) : work();
+
+/** A pause that ends early when the network comes back. */
+const pause = (ms: number): Promise<void> =>
+  new Promise((resolve) => {
+    const end = () => {
+      clearTimeout(timer);
+      removeEventListener('online', end);
+      resolve();
+    };
+    const timer = setTimeout(end, ms);
+    addEventListener('online', end);
+  });
 
 export function OutboxProvider({ children }: { children: ReactNode }) {
   const { mutate } = useSWRConfig();
@@ -38,13 +50,13 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
         },
         onRefused: (_write, problem) =>
           notification.error({ title: problem.detail, description: problem.hint, duration: 0 }),
-        wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
+        wait: pause,
         alone,
-        tell: () => channel.postMessage('changed'),
+        tell: (what) => channel.postMessage(what),
       }),
   );
   useEffect(() => {
-    const onMessage = () => void outbox.load();
+    const onMessage = ({ data }: MessageEvent<Told>) => outbox.hear(data);
     channel.addEventListener('message', onMessage);
     void outbox.load();
     return () => channel.removeEventListener('message', onMessage);

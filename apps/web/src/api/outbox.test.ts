@@ -65,7 +65,7 @@ function openPage(): Outbox {
     },
     // The turn is given back a moment after the work is done, as by the browser.
     alone: (work) => (queue = queue.then(work).then(() => new Promise((resolve) => setTimeout(resolve, 1)))),
-    tell: () => pages.filter((p) => p !== page).forEach((p) => void p.load()),
+    tell: (what) => pages.filter((p) => p !== page).forEach((p) => p.hear(what)),
   };
   const page = new Outbox(ports);
   pages.push(page);

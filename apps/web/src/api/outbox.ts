@@ -23,6 +23,9 @@ export interface OutboxState {
   readonly notKept: string | null;
 }
 
+/** What pages of one browser tell each other of the outbox that they share. */
+export type Told = 'changed' | 'waiting';
+
 /** What the outbox needs of the page, so that it can be tried without one. */
 export interface OutboxPorts {
   readonly store: OutboxStore;
@@ -34,8 +37,8 @@ export interface OutboxPorts {
   readonly wait: (milliseconds: number) => Promise<void>;
   /** Runs something while no other page of this browser sends. */
   readonly alone: (work: () => Promise<void>) => Promise<void>;
-  /** Tells the other pages of this browser that the store has changed. */
-  readonly tell: () => void;
+  /** Tells the other pages of this browser that the store has changed, or that the server is away. */
+  readonly tell: (what: Told) => void;
 }
 
 const FIRST_RETRY_MS = 400;
@@ -79,6 +82,15 @@ export class Outbox {
     void this.keep(write).then(() => this.run());
   }
 
+  /** What another page, the one that sends, tells. */
+  hear(told: Told): void {
+    if (told === 'changed') void this.load();
+    else {
+      this.isWaiting = true;
+      this.publish();
+    }
+  }
+
   /** Reads what is kept, by this page or another, and sends what there is. */
   async load(): Promise<void> {
     try {
@@ -109,7 +121,7 @@ export class Outbox {
       this.notKept = whyNotKept(error);
     }
     this.publish();
-    this.ports.tell();
+    this.ports.tell('changed');
   }
 
   /** Sends what there is; a call while it is sending has it look again. */
@@ -138,8 +150,8 @@ export class Outbox {
     for (let next = this.next(); next; next = this.next()) {
       const outcome = await this.attempt(next);
       if (outcome === 'later') {
-        this.isWaiting = true;
-        this.publish();
+        this.hear('waiting');
+        this.ports.tell('waiting');
         await this.ports.wait(retryMs);
         retryMs = Math.min(LONGEST_RETRY_MS, retryMs * 2);
       } else {
@@ -226,10 +238,12 @@ export class Outbox {
     this.unkept.delete(key);
     this.set(this.writes.filter((w) => w.key !== key));
     await this.ports.store.remove(key).catch(() => undefined);
-    this.ports.tell();
+    this.ports.tell('changed');
   }
 
   private set(writes: readonly Write[]): void {
+    // Something has got through: the server is back.
+    if (this.writes.some((w) => !writes.some((kept) => kept.key === w.key))) this.isWaiting = false;
     this.writes = writes;
     this.publish();
   }
