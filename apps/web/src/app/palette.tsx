@@ -30,7 +30,9 @@ export function Palette() {
         event.preventDefault();
         setIsOpen(true);
       }
-      const stage = event.altKey ? RAIL[Number(event.key) - 1] : undefined;
+      // By the place of the key: with Alt held, many layouts give other signs.
+      const digit = /^(?:Digit|Numpad)(\d)$/.exec(event.code)?.[1];
+      const stage = event.altKey && digit !== undefined ? RAIL[Number(digit) - 1] : undefined;
       if (stage) {
         event.preventDefault();
         void navigate(`/units/${unit.id}/${stage.stage}`);

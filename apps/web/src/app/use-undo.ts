@@ -10,6 +10,17 @@ export function useUndoable(unit: UnitResource): { sequence: number; summary: st
   return pending.length === 0 && entry ? { sequence: entry.sequence, summary: entry.summary } : null;
 }
 
+/** Fields whose text was changed since Enter was pressed in them: their Ctrl Z is their own, also when they are empty. */
+const edited = new WeakSet<EventTarget>();
+addEventListener('input', ({ target }) => target && edited.add(target), true);
+addEventListener(
+  'keydown',
+  ({ key, target }) => {
+    if (target && (key === 'Enter' || key === 'Escape')) edited.delete(target);
+  },
+  true,
+);
+
 /** Ctrl Z takes the last step back, unless a field is being edited, where it is the field's own. */
 export function useUndoKey(unit: UnitResource, change: (change: Change) => void): void {
   const undoable = useUndoable(unit);
@@ -25,7 +36,8 @@ export function useUndoKey(unit: UnitResource, change: (change: Change) => void)
         return;
       const { target } = event;
       const isEditing =
-        (target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement) && target.value !== '';
+        (target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement) &&
+        (target.value !== '' || edited.has(target));
       if (isEditing) return;
       event.preventDefault();
       change({ type: 'undo', sequence });

@@ -51,10 +51,19 @@ export function NewUnitDialog({ open, onClose }: { open: boolean; onClose: () =>
           label="Name"
           rules={[{ required: true, whitespace: true, message: 'A unit needs a name.' }]}
         >
-          <Input autoFocus placeholder="What the tag should say" maxLength={120} />
+          <Input
+            autoFocus
+            placeholder="What the tag should say"
+            maxLength={120}
+            onPressEnter={() => form.submit()}
+          />
         </Form.Item>
         <Form.Item name="kind" label="Kind">
-          <Input placeholder="preamplifier, pedal, mixer, microphone" maxLength={80} />
+          <Input
+            placeholder="preamplifier, pedal, mixer, microphone"
+            maxLength={80}
+            onPressEnter={() => form.submit()}
+          />
         </Form.Item>
         <Form.Item name="hazards" label="What in it can hurt">
           <Select

@@ -52,6 +52,9 @@ function readLine(text: string, part: Part, document: UnitDocument): EntryResult
   return bare.ok || !startsWithName ? bare : named;
 }
 
+const isTypedInto = (element: Element | null): boolean =>
+  element instanceof HTMLInputElement || element instanceof HTMLTextAreaElement;
+
 /** The field in which everything is typed, with the part the run has come to. */
 export function ReadingField(props: ReadingFieldProps) {
   const { subject, text, onText, condition, onCondition, onEnter, onSkip, onStep, onAnswer } = props;
@@ -61,7 +64,8 @@ export function ReadingField(props: ReadingFieldProps) {
   const field = useRef<HTMLInputElement>(null);
   const { ref } = part;
   useEffect(() => {
-    if (globalThis.document.activeElement !== field.current) field.current?.focus();
+    // Another page may measure while something is typed elsewhere on this one: that keeps the keyboard.
+    if (!isTypedInto(globalThis.document.activeElement)) field.current?.focus();
   }, [text, ref]);
   const read = readLine(text, part, document);
   const entry = read?.ok ? read.entry : null;
