@@ -13,6 +13,7 @@ import { sendWrite } from './client.ts';
 import type { Change } from './change.ts';
 import { Outbox, type OutboxState, type Told } from './outbox.ts';
 import { browserStore } from './outbox-store.ts';
+import { moveOlder } from './older-outbox.ts';
 import { applyNews } from './use-unit.ts';
 
 const Context = createContext<Outbox | null>(null);
@@ -38,11 +39,12 @@ const pause = (ms: number): Promise<void> =>
 export function OutboxProvider({ children }: { children: ReactNode }) {
   const { mutate } = useSWRConfig();
   const { notification } = App.useApp();
+  const [store] = useState(browserStore);
   const [channel] = useState(() => new BroadcastChannel(CHANNEL));
   const [outbox] = useState(
     () =>
       new Outbox({
-        store: browserStore(),
+        store,
         send: sendWrite,
         onAnswer: ({ unitId, edits }) => {
           if (edits.length > 0) void applyNews(mutate, { unitId, edits });
@@ -58,9 +60,11 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
   useEffect(() => {
     const onMessage = ({ data }: MessageEvent<Told>) => outbox.hear(data);
     channel.addEventListener('message', onMessage);
-    void outbox.load();
+    void moveOlder(store)
+      .catch(() => undefined)
+      .then(() => outbox.load());
     return () => channel.removeEventListener('message', onMessage);
-  }, [outbox, channel]);
+  }, [outbox, channel, store]);
   return <Context value={outbox}>{children}</Context>;
 }
 
