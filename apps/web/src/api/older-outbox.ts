@@ -5,9 +5,7 @@ import type { OutboxStore } from './outbox-store.ts';
 /** Where a page of before kept what it still had to send, as one text. */
 const OLDER_KEY = 'halfsplit.outbox';
 
-const olderSchema = z.array(
-  z.looseObject({ change: z.looseObject({ tempId: z.unknown(), seen: z.unknown() }) }),
-);
+const olderSchema = z.array(z.looseObject({ change: z.looseObject({ tempId: z.string().optional() }) }));
 
 /** What a page of before had still to send, as it is written now; what cannot be read is counted. */
 export function olderWrites(text: string): {
