@@ -5,6 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { buildApp, type App } from './app.ts';
 import { EditsFeed } from './features/edits/feed.ts';
 import { forgetOldEffects } from './features/edits/repository.ts';
+import { forgetDeleted } from './features/units/repository.ts';
 import { openTestApp, type TestApp } from './testing/test-app.ts';
 
 let test: TestApp;
@@ -210,5 +211,31 @@ describe('streams of edits', () => {
     expect((await stream.until(1))[0]!.news.unitId).toBe(id);
     stream.stop();
     await other.close();
+  });
+});
+
+describe('a unit that is put away or deleted', () => {
+  it('says where it is, can be taken back, and is forgotten only after a month', async () => {
+    const { id } = await newUnit();
+    const path = `/units/${id}`;
+    const put = (place: string) => test.write('PATCH', path, { seen: {}, place });
+    const listed = async () => {
+      const { units } = (await test.get('/units')).body as { units: { id: string; place: string }[] };
+      return units.find((u) => u.id === id)?.place;
+    };
+    expect((await put('away')).unit.log[0]!.summary).toBe('Put away.');
+    expect(await listed()).toBe('away');
+    const deleted = await put('deleted');
+    expect(deleted.unit.log[0]!.summary).toBe('Deleted; it can be brought back for 30 days.');
+    await forgetDeleted(test.app.database);
+    const back = await test.write('POST', `${path}/undo`, { sequence: deleted.answer.sequence });
+    expect(back.unit.place).toBe('away');
+    await put('deleted');
+    await test.app.database.query(
+      `UPDATE units SET last_activity_at = now() - interval '31 days' WHERE id = '${id}'`,
+    );
+    await forgetDeleted(test.app.database);
+    expect(await listed()).toBeUndefined();
+    expect((await put('bedroom')).status).toBe(422);
   });
 });

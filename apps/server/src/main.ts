@@ -4,6 +4,7 @@ import { connect } from './database/connect.ts';
 import { alone, migrate } from './database/migrate.ts';
 import { isEmpty, loadDemo } from './features/demo/service.ts';
 import { EditsFeed } from './features/edits/feed.ts';
+import { forgetDeleted } from './features/units/repository.ts';
 import { forgetOldEffects } from './features/edits/repository.ts';
 import { forgetOldWrites } from './writes.ts';
 
@@ -30,6 +31,7 @@ await alone(database, async () => {
 const tidy = async () => {
   await forgetOldWrites();
   await forgetOldEffects();
+  await forgetDeleted(database);
 };
 await tidy();
 const tidying = setInterval(() => void tidy().catch(() => undefined), TIDY_MS);

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { stageSchema } from './names.ts';
+import { stageSchema, unitPlaceSchema } from './names.ts';
 import { evidenceSchema, intakeSchema, pathSchema } from './finding.ts';
 import { netNameSchema } from './field.ts';
 import { hazardSchema } from './hazard.ts';
@@ -130,6 +130,7 @@ export const UNIT_FIELDS = [
   'models',
   'path',
   'intake',
+  'place',
 ] as const;
 export type UnitField = (typeof UNIT_FIELDS)[number];
 /** Versions of a unit's fields; a field that was never changed has none. */
@@ -142,6 +143,7 @@ export const unitFieldsSchema = z.object({
   kind: z.string(),
   hazards: z.array(hazardSchema),
   stage: stageSchema,
+  place: unitPlaceSchema,
   lastActivityAt: timeSchema,
   lastActivity: z.string().nullable(),
   notes: z.string(),
@@ -171,6 +173,7 @@ export const unitSummarySchema = identitySchema
       kind: true,
       hazards: true,
       stage: true,
+      place: true,
       lastActivityAt: true,
       lastActivity: true,
     }).shape,
@@ -222,6 +225,7 @@ export const updateUnitSchema = z.object({
   hazardNotes: z.string().max(2000).optional(),
   settings: z.array(settingSchema).max(200).optional(),
   stage: stageSchema.optional(),
+  place: unitPlaceSchema.optional(),
   ground: netNameSchema.optional(),
   nudges: nudgesSchema.optional(),
   models: z.array(modelSchema).max(200).optional(),

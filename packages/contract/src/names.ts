@@ -9,3 +9,10 @@ export type Layer = z.infer<typeof layerSchema>;
 export const STAGES = ['intake', 'trace', 'find', 'measure', 'rework', 'build', 'prove', 'log'] as const;
 export const stageSchema = z.enum(STAGES);
 export type Stage = z.infer<typeof stageSchema>;
+
+/** Where a unit is: worked on, put away, or deleted, from where it can be brought back for a while. */
+export const UNIT_PLACES = ['bench', 'away', 'deleted'] as const;
+export const unitPlaceSchema = z.enum(UNIT_PLACES);
+export type UnitPlace = z.infer<typeof unitPlaceSchema>;
+/** A deleted unit is forgotten after this time, days. */
+export const DELETED_DAYS = 30;

@@ -7,6 +7,7 @@ import * as aspect from './migrations/0004-aspect.ts';
 import * as hazardsAndSettings from './migrations/0005-hazards-and-settings.ts';
 import * as howItWasRead from './migrations/0006-how-it-was-read.ts';
 import * as edits from './migrations/0007-edits.ts';
+import * as place from './migrations/0008-place.ts';
 
 interface Migration {
   up(query: QueryInterface): Promise<void>;
@@ -28,6 +29,7 @@ const MIGRATIONS = [
   named('0005-hazards-and-settings', hazardsAndSettings),
   named('0006-how-it-was-read', howItWasRead),
   named('0007-edits', edits),
+  named('0008-place', place),
 ];
 
 /** Brings the database to the newest state; does nothing when it is there already. */

@@ -13,6 +13,7 @@ import type {
   OwnModel,
   PathData,
   Stage,
+  UnitPlace,
   UnitResource,
 } from '@halfsplit/contract';
 
@@ -37,6 +38,7 @@ export class UnitModel extends Model<InferAttributes<UnitModel>, InferCreationAt
   declare settings: UnitResource['settings'];
   declare notes: string;
   declare stage: Stage;
+  declare place: CreationOptional<UnitPlace>;
   declare ground: string;
   declare nudges: UnitResource['nudges'];
   declare models: OwnModel[];
@@ -61,6 +63,7 @@ export function defineUnit(sequelize: Sequelize): void {
       settings: { type: DataTypes.JSONB, defaultValue: [] },
       notes: DataTypes.TEXT,
       stage: DataTypes.TEXT,
+      place: { type: DataTypes.TEXT, defaultValue: 'bench' },
       ground: DataTypes.TEXT,
       nudges: DataTypes.JSONB,
       models: { type: DataTypes.JSONB, defaultValue: [] },

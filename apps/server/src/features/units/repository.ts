@@ -1,4 +1,10 @@
-import type { Stage, UnitResource, UnitSummary } from '@halfsplit/contract';
+import {
+  DELETED_DAYS,
+  type Stage,
+  type UnitPlace,
+  type UnitResource,
+  type UnitSummary,
+} from '@halfsplit/contract';
 import { photosOf } from '../photos/repository.ts';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import {
@@ -39,7 +45,7 @@ export async function findUnit(id: string, transaction: Transaction): Promise<Un
 
 export async function listUnits(database: Sequelize): Promise<UnitSummary[]> {
   const rows = await database.query<SummaryRow>(
-    `SELECT u.id, u.sequence, u.number, u.name, u.kind, u.hazards, u.stage, u.last_activity_at,
+    `SELECT u.id, u.sequence, u.number, u.name, u.kind, u.hazards, u.stage, u.place, u.last_activity_at,
        (SELECT count(*)::int FROM parts p WHERE p.unit_id = u.id AND p.removed_at IS NULL) AS part_count,
        (SELECT count(DISTINCT r.part_id)::int FROM readings r JOIN parts p ON p.id = r.part_id
          WHERE r.unit_id = u.id AND r.withdrawn_at IS NULL AND p.removed_at IS NULL) AS measured_count,
@@ -65,6 +71,7 @@ interface SummaryRow {
   readonly kind: string;
   readonly hazards: UnitSummary['hazards'];
   readonly stage: Stage;
+  readonly place: UnitPlace;
   readonly part_count: number;
   readonly measured_count: number;
   readonly last_activity_at: Date;
@@ -137,4 +144,11 @@ export async function loadUnit(
     readings: readings.map(readingResource),
     log: log.map(logResource),
   };
+}
+
+/** Forgets units that were deleted long ago, with all that belongs to them. */
+export async function forgetDeleted(database: Sequelize): Promise<void> {
+  await database.query(
+    `DELETE FROM units WHERE place = 'deleted' AND last_activity_at < now() - make_interval(days => ${DELETED_DAYS})`,
+  );
 }

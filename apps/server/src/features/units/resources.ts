@@ -89,6 +89,7 @@ export const unitFields = (unit: UnitModel, lastActivity: string | null): UnitFi
   kind: unit.kind,
   hazards: unit.hazards,
   stage: unit.stage,
+  place: unit.place,
   lastActivityAt: unit.lastActivityAt.toISOString(),
   lastActivity,
   notes: unit.notes,

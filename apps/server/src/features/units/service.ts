@@ -1,5 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import type { Hazard, IntakeData, UpdateUnit } from '@halfsplit/contract';
+import {
+  DELETED_DAYS,
+  type Hazard,
+  type IntakeData,
+  type UnitPlace,
+  type UpdateUnit,
+} from '@halfsplit/contract';
 import { intakeSentences } from '@halfsplit/core';
 import type { z } from 'zod';
 import type { createUnitSchema } from '@halfsplit/contract';
@@ -24,6 +30,7 @@ export async function createUnit(
 export const blankUnit = () => ({
   sequence: 0,
   versions: {},
+  place: 'bench' as const,
   isDemo: false,
   name: 'Unnamed unit',
   kind: '',
@@ -60,11 +67,19 @@ export async function updateUnit(
   const intake = unit.intake;
   const before = Object.fromEntries(fields.map((field) => [field, unit.get(field)]));
   await setFields(unit, described, transaction);
-  const summary = describeChange(fields, intake, change.intake);
+  const summary =
+    change.place !== undefined && fields.length === 1
+      ? PLACED[change.place]
+      : describeChange(fields, intake, change.intake);
   const kind = fields.every((field) => field === 'nudges') ? 'drawing' : 'unit';
   await appendLog(unit, { kind, summary, inverse: [{ op: 'set-unit', values: before }] }, transaction);
 }
 
+const PLACED: Readonly<Record<UnitPlace, string>> = {
+  bench: 'Brought back to the bench.',
+  away: 'Put away.',
+  deleted: `Deleted; it can be brought back for ${DELETED_DAYS} days.`,
+};
 const FIELD_WORDS: Readonly<Record<string, string>> = {
   name: 'its name',
   kind: 'what kind it is',
@@ -77,6 +92,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   models: 'the unit’s own models',
   path: 'the signal path',
   intake: 'the complaint',
+  place: 'where it is',
 };
 const fieldWords = (fields: readonly string[]): string => {
   const words = fields.map((field) => FIELD_WORDS[field] ?? field).join(', ');

@@ -1,13 +1,14 @@
-import { InboxOutlined, PlusOutlined, WarningOutlined } from '@ant-design/icons';
-import type { UnitSummary } from '@halfsplit/contract';
-import { App, Button, Table, type TableColumnsType } from 'antd';
+import { InboxOutlined, MoreOutlined, PlusOutlined, WarningOutlined } from '@ant-design/icons';
+import { DELETED_DAYS, UNIT_PLACES, type UnitPlace, type UnitSummary } from '@halfsplit/contract';
+import { App, Button, Dropdown, Segmented, Table, type TableColumnsType } from 'antd';
 import dayjs from 'dayjs';
 import relativeTime from 'dayjs/plugin/relativeTime';
-import { useState, type DragEvent } from 'react';
+import { useCallback, useMemo, useState, type DragEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
 import { fileUrl, ProblemError, sendWrite } from '../../api/client.ts';
 import { newId } from '../../api/outbox-store.ts';
+import { useOutbox } from '../../api/outbox-context.tsx';
 import { useUnits } from '../../api/use-unit.ts';
 import { RAIL } from '../../app/stages.ts';
 import { ModeButton, Saving } from '../../app/top-bar.tsx';
@@ -25,6 +26,10 @@ export function BenchPage() {
   const [isNew, setIsNew] = useState(false);
   const { open, isDragging, dragHandlers } = useOpenFile();
   const navigate = useNavigate();
+  const [place, setPlace] = useState<UnitPlace>('bench');
+  const put = usePutUnit();
+  const shown = units?.filter((u) => u.place === place) ?? [];
+  const columns = useMemo(() => [...COLUMNS, actionsColumn(put)], [put]);
   return (
     <div className="hs-bench" {...dragHandlers}>
       <header className="hs-top">
@@ -36,7 +41,19 @@ export function BenchPage() {
       </header>
       <main className="hs-bench-main">
         <div className="hs-panel-head">
-          <h1>On the bench</h1>
+          <h1>{PLACES[place]}</h1>
+          {(units ?? []).some((u) => u.place !== 'bench') && (
+            <Segmented<UnitPlace>
+              size="small"
+              value={place}
+              onChange={setPlace}
+              options={UNIT_PLACES.map((value) => ({
+                value,
+                label: `${PLACES[value]} (${(units ?? []).filter((u) => u.place === value).length})`,
+              }))}
+              aria-label="Which units"
+            />
+          )}
           <span className="hs-grow" />
           <FileButton accept=".json,application/json" onFile={(file) => void open(file)}>
             <InboxOutlined aria-hidden /> Open a unit file
@@ -51,12 +68,14 @@ export function BenchPage() {
         <Table<UnitSummary>
           size="small"
           rowKey="id"
-          dataSource={units ?? []}
+          dataSource={shown}
           loading={!units && !error}
           pagination={false}
-          columns={COLUMNS}
+          columns={columns}
           onRow={(unit) => ({ onClick: () => void navigate(stagePath(unit)), className: 'hs-clickable' })}
-          locale={{ emptyText: <EmptyBench onNew={() => setIsNew(true)} /> }}
+          locale={{
+            emptyText: place === 'bench' ? <EmptyBench onNew={() => setIsNew(true)} /> : 'Nothing is here.',
+          }}
           scroll={{ x: 'max-content' }}
         />
         <p className="hs-dim hs-drop-hint">A unit file can be dropped anywhere on this page.</p>
@@ -114,16 +133,93 @@ const COLUMNS: TableColumnsType<UnitSummary> = [
       </span>
     ),
   },
-  {
-    title: '',
-    align: 'right',
-    render: (_, u) => (
-      <a href={fileUrl(u.id)} onClick={(event) => event.stopPropagation()} aria-label={`Export ${u.name}`}>
-        Export
-      </a>
-    ),
-  },
 ];
+
+const PLACES: Readonly<Record<UnitPlace, string>> = {
+  bench: 'On the bench',
+  away: 'Put away',
+  deleted: 'Deleted',
+};
+/** Where a unit can be put from where it is, in the words of the menu. */
+const MOVES: Readonly<Record<UnitPlace, readonly (readonly [to: UnitPlace, words: string])[]>> = {
+  bench: [
+    ['away', 'Put away'],
+    ['deleted', 'Delete'],
+  ],
+  away: [
+    ['bench', 'Back to the bench'],
+    ['deleted', 'Delete'],
+  ],
+  deleted: [['bench', 'Back to the bench']],
+};
+
+type Put = (unit: UnitSummary, place: UnitPlace) => void;
+
+/** Puts a unit somewhere else; a deleted one can be brought back at once. */
+function usePutUnit(): Put {
+  const outbox = useOutbox();
+  const { mutate } = useSWRConfig();
+  const { notification } = App.useApp();
+  return useCallback(
+    (unit, place) => {
+      const send = (to: UnitPlace) => {
+        outbox.add(unit.id, { type: 'update-unit', seen: {}, values: { place: to } });
+        const moved = (list?: UnitSummary[]) =>
+          list?.map((u) => (u.id === unit.id ? { ...u, place: to } : u));
+        void mutate<UnitSummary[]>('units', moved, { revalidate: false });
+      };
+      send(place);
+      if (place !== 'deleted') return;
+      const key = `deleted ${unit.id}`;
+      notification.info({
+        key,
+        title: `${unit.name} is deleted.`,
+        description: `It can be brought back for ${DELETED_DAYS} days.`,
+        actions: (
+          <Button
+            size="small"
+            onClick={() => {
+              send(unit.place);
+              notification.destroy(key);
+            }}
+          >
+            Take back
+          </Button>
+        ),
+      });
+    },
+    [outbox, mutate, notification],
+  );
+}
+
+const actionsColumn = (put: Put): TableColumnsType<UnitSummary>[number] => ({
+  title: '',
+  align: 'right',
+  render: (_, u) => (
+    <Dropdown
+      trigger={['click']}
+      menu={{
+        items: [
+          { key: 'export', label: <a href={fileUrl(u.id)}>Export</a> },
+          ...MOVES[u.place].map(([to, label]) => ({ key: to, label, danger: to === 'deleted' })),
+        ],
+        onClick: ({ key, domEvent }) => {
+          domEvent.stopPropagation();
+          const to = UNIT_PLACES.find((place) => place === key);
+          if (to) put(u, to);
+        },
+      }}
+    >
+      <Button
+        size="small"
+        type="text"
+        icon={<MoreOutlined />}
+        onClick={(event) => event.stopPropagation()}
+        aria-label={`More about ${u.name}`}
+      />
+    </Dropdown>
+  ),
+});
 
 function EmptyBench({ onNew }: { onNew: () => void }) {
   return (
