@@ -84,8 +84,13 @@ export async function copyInMeasure(page: Page, name: RegExp): Promise<UnitResou
     units: { id: string; name: string }[];
   };
   const { id } = units.find((u) => name.test(u.name))!;
-  const file = (await (await page.request.get(`/api/v1/units/${id}/file`)).json()) as { unit: object };
-  const text = JSON.stringify({ ...file, unit: { ...file.unit, name: `Copy ${randomUUID()}` } });
+  const file = (await (await page.request.get(`/api/v1/units/${id}/file`)).json()) as {
+    unit: object;
+    intake?: object;
+  };
+  // As it came: what another journey found in it meanwhile stays there.
+  const intake = { ...file.intake, checks: {}, convicted: [], damage: [] };
+  const text = JSON.stringify({ ...file, intake, unit: { ...file.unit, name: `Copy ${randomUUID()}` } });
   const answer = await page.request.post('/api/v1/units/import', {
     headers: { 'idempotency-key': randomUUID() },
     data: { text },
