@@ -210,7 +210,7 @@ export class Outbox {
     this.conflicts = this.conflicts.filter((c) => c !== conflict);
     if (choice === 'theirs') await this.drop(write.key);
     else {
-      // In its old place, under a key of its own: the server has never carried it out.
+      // In its old place and under its old key: the server has carried nothing out under it.
       const change = rebased(write.change, (problem.current ?? {}) as object);
       const mine = { ...write, change };
       this.set(this.writes.map((w) => (w.key === write.key ? mine : w)));

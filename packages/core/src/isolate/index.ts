@@ -12,7 +12,6 @@ export {
 } from './evidence.ts';
 export {
   forbiddenBy,
-  offeredTests,
   rankTests,
   rateTest,
   SCHOOLS,
@@ -94,5 +93,5 @@ export { measuredInEvidence, searchQuantities } from './measured.ts';
 export type { Prediction, Quantity } from './prediction.ts';
 export { faultsOfPart, type PartFault } from './part-faults.ts';
 export { addPathLine, withoutBlock, withoutLink, type PathLineResult } from './path-line.ts';
-export { restingVolts, toneHzOf } from './expected.ts';
+export { toneHzOf } from './expected.ts';
 export { faultSound } from './fault-sounds.ts';
