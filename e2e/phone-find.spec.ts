@@ -1,19 +1,15 @@
-import { expect, goTo, saved, test } from './support/bench.ts';
+import { copyInMeasure, expect, goTo, saved, test } from './support/bench.ts';
 
 test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
 
 test('on a phone, with one thumb: a test is answered, seen in the history, and taken back', async ({
   page,
 }) => {
-  await page.goto('/');
-  await page
-    .getByRole('link', { name: /Wren talkback/ })
-    .first()
-    .tap();
+  await copyInMeasure(page, /^Wren talkback/);
   await goTo(page, 'Find');
   const question = page.locator('.hs-question-words');
   await expect(question).toBeVisible();
-  // Other journeys may have been here: what counts is what this one adds.
+  // What other journeys tested comes along with the copy: what counts is what this one adds.
   const history = page.locator('.hs-history li');
   const undone = page.locator('.hs-history .hs-undone');
   const [made, taken] = [await history.count(), await undone.count()];
