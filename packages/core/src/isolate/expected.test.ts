@@ -14,12 +14,34 @@ const path = preparePath(
 );
 const point = path.pointNamed('TP1')!;
 
+describe('a net of high resistance', () => {
+  it('is expected as the meter shows it: 250 V over two of 10M read 83.3 V, and nothing is wrong', () => {
+    const high = circuitOf('V1 250V ht 0\nR1 10M ht grid\nR2 10M grid 0');
+    const data = {
+      blocks: [{ id: 'b', parts: ['R1', 'R2'] }],
+      links: [],
+      testPoints: [{ id: 'TP', net: 'grid' }],
+    };
+    const at = preparePath(data, high);
+    const seen = (value: number) =>
+      readEvidence(at, [{ at: 'TP', saw: { value, unit: 'V' } }], { expected: expectedVoltage(high) })
+        .observations[0]!.seen;
+    expect(seen((250 * 5) / 15)).toBe('good');
+    expect(seen(125)).toBe('bad');
+  });
+});
+
 describe('what is expected at a net', () => {
   const expected = expectedVoltage(circuit);
 
   it('is the direct voltage, the level of the tone, or a little ripple, by the unit', () => {
     // Half of 10 V; the coupling capacitor passes 2 V peak, 1.41 V rms; a tenth of the direct voltage.
-    expect(expected(point, 'V')).toEqual({ low: expect.closeTo(4.25, 6), high: expect.closeTo(5.75, 6) });
+    // The meter's 10 Mohm across the divider's 5 kohm takes 0.05 % (voltage divider, textbook).
+    const metered = 5 / (1 + 5e3 / 10e6);
+    expect(expected(point, 'V')).toEqual({
+      low: expect.closeTo(0.85 * metered, 6),
+      high: expect.closeTo(1.15 * metered, 6),
+    });
     expect(expected(point, 'Vrms')!.low).toBeCloseTo(1, 3);
     expect(expected(point, 'Vrms')!.high).toBeCloseTo(2, 3);
     expect(expected(point, 'Vpp')).toEqual({ low: 0, high: expect.closeTo(0.5, 6) });

@@ -2,6 +2,7 @@ import { AnalysisSession, magnitude } from '../analysis/index.ts';
 import { resolveLayer, type Circuit, type LayerCircuit } from '../circuit/index.ts';
 import { USUAL_FREQUENCY_HZ } from '../devices/index.ts';
 import { HalfsplitError } from '../errors.ts';
+import { Voltmeter, withLeaks } from '../meter/index.ts';
 import type { TestPoint } from './path.ts';
 
 /** A bias point within this of the computed one is as it should be (common practice), and never told closer than that. */
@@ -20,24 +21,28 @@ export interface ExpectedRange {
 
 /**
  * What is expected at a point with a net, of the circuit as marked, with room for its tolerances: a direct voltage (unit
- * `V`), the level of the signal sources' tone (`Vrms`), or the ripple (`Vpp`). Undefined where it cannot be told.
+ * `V`) as a meter of 10 Mohm shows it, the level of the signal sources' tone (`Vrms`), or the ripple (`Vpp`). Undefined where it cannot be told.
  */
 export function expectedVoltage(
   circuit: Circuit,
 ): (point: TestPoint, unit: string) => ExpectedRange | undefined {
   let session: AnalysisSession | null | undefined;
+  let meter: Voltmeter | undefined;
   return ({ net }, unit) => {
     if (net === undefined) return undefined;
     if (session === undefined) session = sessionOf(circuit);
     if (!session) return undefined;
     const solved = session.tryOperatingPoint();
     const node = session.system.nets().find(([name]) => name === net)?.[1];
-    if (!solved.ok || node === undefined) return undefined;
+    if (!solved.ok || node === undefined || net === circuit.ground) return undefined;
     const volt = solved.x[node]!;
     switch (unit) {
       case 'V': {
-        const room = Math.max(LEAST_V, SHARE * Math.abs(volt));
-        return { low: volt - room, high: volt + room };
+        // The meter loads the net that it stands at: what it shows is what is expected.
+        meter ??= new Voltmeter(withLeaks(session.circuit));
+        const shown = meter.shown(net);
+        const room = Math.max(LEAST_V, SHARE * Math.abs(shown));
+        return { low: shown - room, high: shown + room };
       }
       case 'Vrms': {
         const toneHz = toneHzOf(circuit);

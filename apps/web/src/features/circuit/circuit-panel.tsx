@@ -22,11 +22,14 @@ import { printedText, useDrawing } from './use-drawing.ts';
 export function CircuitPanel({
   title = 'Circuit',
   measured,
+  shown: asMetered,
   switcher,
 }: {
   title?: string;
   /** Direct voltages that were measured, by net: they stand beside the computed ones, the wrong ones marked. */
   measured?: ReadonlyMap<string, number>;
+  /** What a voltmeter would show by net, where that stands beside what was measured. */
+  shown?: ReadonlyMap<string, number>;
   /** Stands in place of the title, to see something else here. */
   switcher?: ReactNode;
 }) {
@@ -37,7 +40,11 @@ export function CircuitPanel({
   const [drawing, drawAnew] = useDrawing(document, unit);
   const shown = useMemo(() => withLayerText(drawing, document, layer), [drawing, document, layer]);
   const emphasis = useMemo(() => emphasisOf(document, layer), [document, layer]);
-  const volts = analysis?.layers[layer].volts ?? null;
+  const computed = analysis?.layers[layer].volts ?? null;
+  const volts = useMemo(
+    () => (asMetered && asMetered.size > 0 ? Object.fromEntries(asMetered) : computed),
+    [asMetered, computed],
+  );
   const flags = useMemo(() => {
     if (!showsVolts || !volts) return [];
     const nets = [...new Set(drawing.wires.map((w) => w.net))];

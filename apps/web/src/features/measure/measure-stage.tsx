@@ -28,7 +28,7 @@ type Side = (typeof SIDES)[number];
 export function MeasureStage() {
   const { unit } = useUnitContext();
   const volts = useVolts();
-  const laterSeen = useDeferredValue(volts.seen);
+  const later = useDeferredValue(volts);
   const run = useRun(volts.shown);
   const [side, setSide] = useState<Side>('Circuit');
   const hasBoard = unit.photos.length > 0;
@@ -46,7 +46,7 @@ export function MeasureStage() {
         <BoardPanel volts={volts} onChoose={(net) => run.type(`${net} `)} switcher={switcher} />
       ) : (
         <Deferred>
-          <LaterCircuit measured={laterSeen} switcher={switcher} />
+          <LaterCircuit measured={later.seen} shown={later.shown} switcher={switcher} />
         </Deferred>
       )}
     </div>
