@@ -1,9 +1,10 @@
 import { parseArgs } from 'node:util';
-import { resolve } from 'node:path';
-import { ensureBuilt } from './lib/build.mjs';
-import { ensurePackages, requireNode } from './lib/install.mjs';
+import { existsSync, mkdirSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { prepare } from './lib/build.mjs';
+import { requireNode } from './lib/install.mjs';
 import { Cluster } from './lib/postgres.mjs';
-import { main, Sorry } from './lib/root.mjs';
+import { main, ROOT, Sorry } from './lib/root.mjs';
 import { choosePort, startServer } from './lib/server.mjs';
 
 const USUAL_PORT = 4780;
@@ -17,17 +18,28 @@ function readArguments() {
         host: { type: 'string', multiple: true, default: [] },
         'no-demo': { type: 'boolean', default: false },
         'reset-demo': { type: 'boolean', default: false },
+        lan: { type: 'boolean', default: false },
+        'let-in': { type: 'string' },
+        restore: { type: 'string' },
       },
     });
     const port = Number(values.port ?? USUAL_PORT);
     if (!Number.isInteger(port) || port < 1 || port > 65535)
       throw new Sorry(`--port ${values.port} is not a port number.`);
     const demo = values['reset-demo'] ? 'reset' : values['no-demo'] ? 'none' : 'first';
-    return { port, demo, hosts: values.host, folder: values.data && resolve(values.data) };
+    const { lan, restore, 'let-in': letIn } = values;
+    if (restore !== undefined && !existsSync(restore))
+      throw new Sorry(`There is no file ${restore} to restore from.`);
+    if (letIn !== undefined && !lan) throw new Sorry('--let-in NAME is for a bench with --lan.');
+    return {
+      port,
+      folder: values.data && resolve(values.data),
+      server: { demo, hosts: values.host, lan, letIn, restore: restore && resolve(restore) },
+    };
   } catch (error) {
     if (error instanceof Sorry) throw error;
     throw new Sorry(
-      `${error.message}\nUse: npm start -- [--port N] [--data DIR] [--host NAME] [--no-demo] [--reset-demo]`,
+      `${error.message}\nUse: npm start -- [--port N] [--data DIR] [--host NAME] [--lan [--let-in NAME]] [--no-demo | --reset-demo | --restore FILE]`,
     );
   }
 }
@@ -35,14 +47,16 @@ function readArguments() {
 /** The database that DATABASE_URL names, which is somebody else's to start and stop; otherwise one of our own. */
 async function databaseOf(folder) {
   const url = process.env.DATABASE_URL;
-  return url ? { url, stop: async () => {} } : Cluster.open(folder ? { folder } : {});
+  if (!url) return Cluster.open(folder ? { folder } : {});
+  const own = folder ?? join(ROOT, '.data');
+  mkdirSync(own, { recursive: true, mode: 0o700 });
+  return { url, folder: own, stop: async () => {} };
 }
 
 await main(async () => {
-  const { port, demo, hosts, folder } = readArguments();
+  const { port, folder, server: options } = readArguments();
   requireNode();
-  ensurePackages();
-  ensureBuilt();
+  await prepare();
   const cluster = await databaseOf(folder);
   let server;
   let isStopping = false;
@@ -63,7 +77,12 @@ await main(async () => {
       'The database stopped unexpectedly. Start again with "npm start": nothing that was saved is lost.',
     );
   try {
-    server = startServer({ databaseUrl: cluster.url, port: await choosePort(port), demo, hosts });
+    server = startServer({
+      databaseUrl: cluster.url,
+      port: await choosePort(port),
+      folder: cluster.folder,
+      ...options,
+    });
     const address = await server.listening;
     void server.exited.then(() =>
       stop(
@@ -72,6 +91,7 @@ await main(async () => {
       ),
     );
     process.stdout.write(`Halfsplit is at ${address}\n`);
+    for (const other of await server.elsewhere) process.stdout.write(`From other machines: ${other}\n`);
   } catch (error) {
     await cluster.stop();
     throw error;

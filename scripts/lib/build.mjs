@@ -2,6 +2,8 @@ import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { ensurePackages } from './install.mjs';
+import { withLock } from './lock.mjs';
 import { ROOT, Sorry } from './root.mjs';
 
 const INPUTS = ['packages', 'apps', 'package-lock.json'];
@@ -21,6 +23,15 @@ function fingerprint() {
   };
   for (const input of INPUTS) visit(join(ROOT, input));
   return hash.digest('hex');
+}
+
+/** Packages and a build, made by one process of this checkout at a time: two starts at once do not write into each other. */
+export async function prepare() {
+  mkdirSync(join(ROOT, '.cache'), { recursive: true });
+  await withLock(join(ROOT, '.cache', 'preparing.lock'), () => {
+    ensurePackages();
+    ensureBuilt();
+  });
 }
 
 /** Builds the page and the server when a source is newer than what was built. */

@@ -18,8 +18,11 @@ export async function choosePort(wished) {
   throw new Sorry(`No port from ${wished} to ${wished + 99} is free.`);
 }
 
-/** The built server as a child process; resolves when it listens. `demo` is first, none or reset; `hosts` are further names for it. */
-export function startServer({ databaseUrl, port, demo, hosts = [] }) {
+/**
+ * The built server as a child process; resolves to its address when it listens. `demo` is first, none or reset; `hosts` are
+ * further names for it; `lan` opens it to other machines; `folder` is where it keeps its log and daily copies.
+ */
+export function startServer({ databaseUrl, port, demo, hosts = [], lan = false, folder, restore, letIn }) {
   const child = fork(join(ROOT, 'apps/server/dist/main.js'), {
     cwd: ROOT,
     env: {
@@ -29,6 +32,12 @@ export function startServer({ databaseUrl, port, demo, hosts = [] }) {
       HALFSPLIT_PORT: String(port),
       HALFSPLIT_DEMO: demo,
       HALFSPLIT_HOSTS: hosts.join(','),
+      ...(lan ? { HALFSPLIT_LAN: 'yes' } : {}),
+      ...(folder
+        ? { HALFSPLIT_COPIES: join(folder, 'copies'), HALFSPLIT_LOG: join(folder, 'server.log') }
+        : {}),
+      ...(restore ? { HALFSPLIT_RESTORE: restore } : {}),
+      ...(letIn ? { HALFSPLIT_LET_IN: letIn } : {}),
       HALFSPLIT_WEB_ROOT: join(ROOT, 'apps/web/dist'),
     },
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
@@ -36,11 +45,11 @@ export function startServer({ databaseUrl, port, demo, hosts = [] }) {
     detached: true,
   });
   const exited = new Promise((resolve) => child.once('exit', resolve));
-  const listening = new Promise((resolve, reject) => {
+  const started = new Promise((resolve, reject) => {
     const timer = setTimeout(() => reject(new Sorry('The server did not start in time.')), START_TIMEOUT_MS);
     child.once('message', (message) => {
       clearTimeout(timer);
-      resolve(message.listening);
+      resolve(message);
     });
     child.once('exit', (code) => {
       clearTimeout(timer);
@@ -51,5 +60,11 @@ export function startServer({ databaseUrl, port, demo, hosts = [] }) {
     if (child.exitCode === null && child.signalCode === null) child.kill('SIGTERM');
     await exited;
   };
-  return { child, listening, exited, stop };
+  return {
+    child,
+    listening: started.then((message) => message.listening),
+    elsewhere: started.then((message) => message.elsewhere),
+    exited,
+    stop,
+  };
 }

@@ -5,6 +5,7 @@ import { API_ROOT } from '@halfsplit/contract';
 import fastify, {
   type FastifyBaseLogger,
   type FastifyInstance,
+  type FastifyServerOptions,
   type RawReplyDefaultExpression,
   type RawRequestDefaultExpression,
   type RawServerDefault,
@@ -16,12 +17,16 @@ import {
   type ZodTypeProvider,
 } from 'fastify-type-provider-zod';
 import type { Sequelize } from 'sequelize';
+import { archiveRoutes } from './features/archive/routes.ts';
 import { evidenceRoutes } from './features/evidence/routes.ts';
 import { photoRoutes } from './features/photos/routes.ts';
 import type { EditsFeed } from './features/edits/feed.ts';
 import { editRoutes } from './features/edits/routes.ts';
 import { logRoutes } from './features/log/routes.ts';
 import { partRoutes } from './features/parts/routes.ts';
+import { namesOnNetwork } from './features/people/addresses.ts';
+import { askForNames } from './features/people/guard.ts';
+import { openBenchRoutes, peopleRoutes } from './features/people/routes.ts';
 import { planRoutes } from './features/plan/routes.ts';
 import { readingRoutes } from './features/readings/routes.ts';
 import { readoutRoutes } from './features/readouts/routes.ts';
@@ -52,9 +57,12 @@ export interface AppOptions {
   readonly feed: EditsFeed;
   /** Folder of the built page; without it only the API is served. */
   readonly webRoot?: string;
-  readonly logLevel?: string;
+  /** Where it logs; nowhere when absent. */
+  readonly logger?: FastifyServerOptions['logger'];
   /** Names by which it may be reached beside those of this machine. */
   readonly hosts?: readonly string[];
+  /** True where other machines reach it: then everybody has a name and a passphrase. */
+  readonly isOnNetwork?: boolean;
 }
 
 /** Time that requests have to end when the server stops. */
@@ -65,8 +73,10 @@ const BODY_LIMIT = 12 * 1024 * 1024;
 /** Builds the application; the caller listens, and closes it. */
 export async function buildApp(options: AppOptions): Promise<App> {
   const app = fastify({
-    logger: { level: options.logLevel ?? 'warn' },
+    logger: options.logger ?? false,
     bodyLimit: BODY_LIMIT,
+    // A proxy on this machine says whom it asks for.
+    trustProxy: 'loopback',
   }).withTypeProvider<ZodTypeProvider>();
   app.decorate('database', options.database);
   app.decorate('feed', options.feed);
@@ -78,7 +88,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   problemErrors(app);
-  refuseStrangers(app, options.hosts ?? []);
+  const { hosts = [], isOnNetwork = false } = options;
+  refuseStrangers(app, () => (isOnNetwork ? [...hosts, ...namesOnNetwork()] : hosts));
   refuseUnkeepable(app);
   await app.register(multipart);
   await app.register(sse);
@@ -93,6 +104,8 @@ export async function buildApp(options: AppOptions): Promise<App> {
     transform: jsonSchemaTransform,
   });
   await webPlugins(app, options.webRoot);
+  if (isOnNetwork) await askForNames(app, API_ROOT);
+  else app.decorateRequest('person', null);
   await app.register(
     async (api) => {
       const typed = api.withTypeProvider<ZodTypeProvider>() as App;
@@ -105,9 +118,13 @@ export async function buildApp(options: AppOptions): Promise<App> {
       photoRoutes(typed);
       editRoutes(typed);
       logRoutes(typed);
+      archiveRoutes(typed);
+      if (isOnNetwork) peopleRoutes(typed);
+      else openBenchRoutes(typed);
+      const unguarded = { rateLimit: false, isPublic: true } as const;
       // Whether it runs, and whether it can do its work; whoever watches is not counted by the rate limit.
-      typed.get('/health', { schema: { hide: true }, config: { rateLimit: false } }, () => ({ ok: true }));
-      typed.get('/ready', { schema: { hide: true }, config: { rateLimit: false } }, async () => {
+      typed.get('/health', { schema: { hide: true }, config: unguarded }, () => ({ ok: true }));
+      typed.get('/ready', { schema: { hide: true }, config: unguarded }, async () => {
         await options.database.query('SELECT 1');
         return { ok: true };
       });

@@ -201,7 +201,6 @@ describe('streams of edits', () => {
     const other: App = await buildApp({
       database: test.app.database,
       feed: await EditsFeed.open(url),
-      logLevel: 'silent',
     });
     const otherAddress = await other.listen({ port: 0, host: '127.0.0.1' });
     const { id } = await newUnit();

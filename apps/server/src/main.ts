@@ -2,49 +2,94 @@ import { DEMO_UNITS } from '@halfsplit/demo';
 import { buildApp } from './app.ts';
 import { connect } from './database/connect.ts';
 import { alone, migrate } from './database/migrate.ts';
-import { isEmpty, loadDemo } from './features/demo/service.ts';
+import { ApiError } from './errors.ts';
+import { keepDailyCopy } from './features/archive/copies.ts';
+import { restoreArchive } from './features/archive/read.ts';
+import { loadDemo } from './features/demo/service.ts';
 import { EditsFeed } from './features/edits/feed.ts';
-import { forgetDeleted } from './features/units/repository.ts';
 import { forgetOldEffects } from './features/edits/repository.ts';
+import { namesOnNetwork } from './features/people/addresses.ts';
+import { forgetAttempts } from './features/people/attempts.ts';
+import { forgetSessions, personByName } from './features/people/repository.ts';
+import { offerPairing } from './features/people/service.ts';
+import { forgetDeleted, isEmpty } from './features/units/repository.ts';
+import { serverLog } from './log.ts';
 import { forgetOldWrites } from './writes.ts';
 
 /** How the start command tells the server what to do. */
-const environment = process.env;
-const databaseUrl = environment.HALFSPLIT_DATABASE_URL;
-if (databaseUrl === undefined) {
-  process.stderr.write(
-    'HALFSPLIT_DATABASE_URL is not set; use "npm start", which starts the database too.\n',
-  );
+const {
+  HALFSPLIT_DATABASE_URL: databaseUrl,
+  HALFSPLIT_PORT: portText = '4780',
+  HALFSPLIT_DEMO: demo = 'first',
+  HALFSPLIT_HOSTS: hosts = '',
+  HALFSPLIT_LAN: lan,
+  HALFSPLIT_WEB_ROOT: webRoot,
+  HALFSPLIT_RESTORE: restoreFrom,
+  HALFSPLIT_COPIES: copiesFolder,
+  HALFSPLIT_LOG: logFile,
+  HALFSPLIT_LET_IN: letInName,
+} = process.env;
+
+/** Ends with one sentence where a person can do something about it. */
+function giveUp(sentence: string): never {
+  process.stderr.write(`${sentence}\n`);
   process.exit(2);
 }
-/** What is old is forgotten at the start and every so often, ms. */
-const TIDY_MS = 6 * 3600 * 1000;
-const port = Number(environment.HALFSPLIT_PORT ?? '4780');
-const demo = environment.HALFSPLIT_DEMO ?? 'first';
 
+/** What is old is forgotten, and the day's copy made, at the start and every so often, ms. */
+const TIDY_MS = 6 * 3600 * 1000;
+
+if (databaseUrl === undefined)
+  giveUp('HALFSPLIT_DATABASE_URL is not set; use "npm start", which starts the database too.');
+const port = Number(portText);
+const isOnNetwork = lan === 'yes';
 const database = connect(databaseUrl);
-await alone(database, async () => {
-  await migrate(database);
-  if (demo === 'reset' || (demo === 'first' && (await isEmpty())))
-    await loadDemo(database, DEMO_UNITS, demo === 'reset');
+try {
+  await alone(database, async (transaction) => {
+    await migrate(database);
+    if (restoreFrom !== undefined) {
+      const count = await restoreArchive(database, restoreFrom, transaction);
+      process.stdout.write(`${count} units are restored from ${restoreFrom}.\n`);
+    } else if (demo === 'reset' || (demo === 'first' && (await isEmpty())))
+      await loadDemo(database, DEMO_UNITS, demo === 'reset');
+  });
+} catch (error) {
+  if (!(error instanceof ApiError)) throw error;
+  giveUp(`${error.message} ${error.hint ?? ''}`);
+}
+const app = await buildApp({
+  database,
+  feed: await EditsFeed.open(databaseUrl),
+  isOnNetwork,
+  hosts: hosts.split(',').filter(Boolean),
+  logger: serverLog(logFile),
+  ...(webRoot === undefined ? {} : { webRoot }),
 });
 const tidy = async () => {
   await forgetOldWrites();
   await forgetOldEffects();
   await forgetDeleted(database);
+  await forgetAttempts(database);
+  await forgetSessions();
+  if (copiesFolder !== undefined) await keepDailyCopy(database, copiesFolder);
 };
-await tidy();
-const tidying = setInterval(() => void tidy().catch(() => undefined), TIDY_MS);
-tidying.unref();
-const webRoot = environment.HALFSPLIT_WEB_ROOT;
-const app = await buildApp({
-  database,
-  feed: await EditsFeed.open(databaseUrl),
-  hosts: (environment.HALFSPLIT_HOSTS ?? '').split(',').filter(Boolean),
-  ...(webRoot === undefined ? {} : { webRoot }),
+const tidyOrSay = () => tidy().catch((error: unknown) => app.log.error(error));
+const address = await app.listen({ port, host: isOnNetwork ? '0.0.0.0' : '127.0.0.1' });
+void tidyOrSay();
+setInterval(() => void tidyOrSay(), TIDY_MS).unref();
+process.send?.({
+  listening: isOnNetwork ? `http://localhost:${port}` : address,
+  elsewhere: isOnNetwork ? namesOnNetwork().map((name) => `http://${name}:${port}`) : [],
 });
-const address = await app.listen({ port, host: '127.0.0.1' });
-process.send?.({ listening: address });
+if (letInName !== undefined && isOnNetwork) {
+  const person = await personByName(letInName);
+  const { code } = person ? await offerPairing(person.id) : { code: null };
+  process.stdout.write(
+    code === null
+      ? `There is nobody called ${letInName} at this bench.\n`
+      : `For two minutes, ${letInName} is let in once by http://localhost:${port}/pair#${code}\n`,
+  );
+}
 
 async function stop(): Promise<void> {
   await app.close();

@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import { unitResourceSchema } from '@halfsplit/contract';
 import { documentFromResource, evaluateAll, resolveLayer } from '@halfsplit/core';
 import { QueryTypes } from 'sequelize';
@@ -6,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from './database/connect.ts';
 import { alone, migrate } from './database/migrate.ts';
 import * as hazardsAndSettings from './database/migrations/0005-hazards-and-settings.ts';
-import { openTestApp, type TestApp } from './testing/test-app.ts';
+import { freshDatabase, openTestApp, type TestApp } from './testing/test-app.ts';
 
 let test: TestApp;
 beforeAll(async () => {
@@ -117,11 +116,8 @@ describe('text that a database cannot hold', () => {
 
 describe('several processes that start at once on a new database', () => {
   it('bring it up to date one after the other', async () => {
-    const name = `starting_${randomUUID().replaceAll('-', '')}`;
-    await test.app.database.query(`CREATE DATABASE ${name}`);
-    const url = new URL(test.databaseUrl);
-    url.pathname = `/${name}`;
-    const processes = [1, 2, 3].map(() => connect(url.href));
+    const url = await freshDatabase();
+    const processes = [1, 2, 3].map(() => connect(url));
     let running = 0;
     const starts = processes.map((database) =>
       alone(database, async () => {
@@ -133,7 +129,7 @@ describe('several processes that start at once on a new database', () => {
     );
     await Promise.all(starts);
     const [rows] = await processes[0]!.query('SELECT count(*)::int AS count FROM migrations');
-    expect(rows).toEqual([{ count: 8 }]);
+    expect(rows).toEqual([{ count: 9 }]);
     await Promise.all(processes.map((database) => database.close()));
   });
 });

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { IDEMPOTENCY_HEADER, idempotencyKeySchema, type WriteAnswer } from '@halfsplit/contract';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { Op, type Sequelize, type Transaction } from 'sequelize';
+import { actAs } from './database/actor.ts';
 import { WriteModel } from './database/models/index.ts';
 import { ApiError } from './errors.ts';
 import { editAt } from './features/edits/repository.ts';
@@ -28,6 +29,7 @@ export async function writeOnce(
     .digest('hex');
   const answer = await database.transaction(async (transaction): Promise<WriteAnswer> => {
     // A second request with the same key waits here until the first one has committed.
+    if (request.person) actAs(transaction, request.person.name);
     const isNew = await insertKey(key, fingerprint, transaction);
     if (!isNew) return answerAgain(key, fingerprint, transaction);
     const made = await change(transaction, key);

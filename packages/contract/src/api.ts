@@ -114,6 +114,8 @@ export const logEntrySchema = z.object({
   summary: z.string(),
   undone: z.boolean(),
   undoable: z.boolean(),
+  /** Who did it; null where people have no names, and for what the bench did by itself. */
+  by: z.string().nullable(),
 });
 export type LogEntry = z.infer<typeof logEntrySchema>;
 

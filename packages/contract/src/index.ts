@@ -14,5 +14,6 @@ export * from './readings-file.ts';
 export * from './unit-file.ts';
 export * from './api.ts';
 export * from './edit.ts';
+export * from './people.ts';
 export * from './problem.ts';
 export * from './unit-file-schema.ts';

@@ -156,6 +156,8 @@ const fileLogEntrySchema = z.looseObject({
   kind: z.string().max(32),
   summary: z.string().max(5000),
   undone: z.boolean().optional(),
+  /** Who did it, where people have names. */
+  by: z.string().max(60).optional(),
 });
 
 export const unitFileSchema = z.looseObject({

@@ -1,4 +1,4 @@
-import type { QueryInterface, Sequelize } from 'sequelize';
+import type { QueryInterface, Sequelize, Transaction } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import * as units from './migrations/0001-units.ts';
 import * as finding from './migrations/0002-finding.ts';
@@ -8,6 +8,7 @@ import * as hazardsAndSettings from './migrations/0005-hazards-and-settings.ts';
 import * as howItWasRead from './migrations/0006-how-it-was-read.ts';
 import * as edits from './migrations/0007-edits.ts';
 import * as place from './migrations/0008-place.ts';
+import * as people from './migrations/0009-people.ts';
 
 interface Migration {
   up(query: QueryInterface): Promise<void>;
@@ -30,6 +31,7 @@ const MIGRATIONS = [
   named('0006-how-it-was-read', howItWasRead),
   named('0007-edits', edits),
   named('0008-place', place),
+  named('0009-people', people),
 ];
 
 /** Brings the database to the newest state; does nothing when it is there already. */
@@ -46,10 +48,13 @@ export async function migrate(sequelize: Sequelize): Promise<void> {
 /** Of this application among those that may lock on one database. */
 const START_LOCK = 4_780_001;
 
-/** Does what is done at a start, as migrating, while no other process on the database does. */
-export async function alone(sequelize: Sequelize, work: () => Promise<void>): Promise<void> {
+/** Does what is done once, as migrating, while no other process on the database does. */
+export async function alone(
+  sequelize: Sequelize,
+  work: (transaction: Transaction) => Promise<void>,
+): Promise<void> {
   await sequelize.transaction(async (transaction) => {
     await sequelize.query('SELECT pg_advisory_xact_lock($lock)', { bind: { lock: START_LOCK }, transaction });
-    await work();
+    await work(transaction);
   });
 }

@@ -15,14 +15,17 @@ const nameIn = (host: string): string =>
  * Refuses requests under a name that is not ours, and those that a page of another place has made: a name that was bound
  * anew to this machine would let a page elsewhere write here.
  *
- * @param hosts further names by which it may be reached
+ * @param hosts further names by which it may be reached, as they are when somebody asks
  */
-export function refuseStrangers(app: FastifyInstance, hosts: readonly string[]): void {
-  const ours = new Set([...LOOPBACK, ...hosts.map((h) => h.toLowerCase())]);
+export function refuseStrangers(app: FastifyInstance, hosts: () => readonly string[]): void {
+  const isOwnName = (host: string) => {
+    const name = nameIn(host);
+    return LOOPBACK.includes(name) || hosts().some((h) => h.toLowerCase() === name);
+  };
   app.addHook('onRequest', async (request) => {
     const { host, origin } = request.headers;
-    const isOurs = host !== undefined && ours.has(nameIn(host));
-    const isOwnPage = origin === undefined || (origin !== 'null' && ours.has(nameIn(origin)));
+    const isOurs = host !== undefined && isOwnName(host);
+    const isOwnPage = origin === undefined || (origin !== 'null' && isOwnName(origin));
     if (isOurs && isOwnPage) return;
     throw new ApiError(
       403,

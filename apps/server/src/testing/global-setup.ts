@@ -5,7 +5,9 @@ import { Cluster, throwawayFolder } from '../../../../scripts/lib/postgres.mjs';
 
 declare module 'vitest' {
   interface ProvidedContext {
+    /** As the application reaches its database; and as who may make databases does. */
     databaseUrl: string;
+    superUrl: string;
   }
 }
 
@@ -14,6 +16,7 @@ export default async function setup(project: TestProject): Promise<() => Promise
   const folder: string = throwawayFolder();
   const cluster = await Cluster.open({ folder });
   project.provide('databaseUrl', cluster.url);
+  project.provide('superUrl', cluster.superUrl);
   return async () => {
     await cluster.stop();
     rmSync(folder, { recursive: true, force: true });

@@ -8,7 +8,7 @@ import {
 } from '@halfsplit/contract';
 import { Sequelize } from 'sequelize';
 import { inject } from 'vitest';
-import { buildApp, type App } from '../app.ts';
+import { buildApp, type App, type AppOptions } from '../app.ts';
 import { connect } from '../database/connect.ts';
 import { migrate } from '../database/migrate.ts';
 import { EditsFeed } from '../features/edits/feed.ts';
@@ -35,21 +35,27 @@ export interface TestApp {
   readonly close: () => Promise<void>;
 }
 
-/** The application on a fresh database of its own. */
-export async function openTestApp(): Promise<TestApp> {
+/** A fresh database that belongs to the application's role, as everywhere: its URL. */
+export async function freshDatabase(): Promise<string> {
   const name = `test_${randomUUID().replaceAll('-', '')}`;
-  const root = new Sequelize(inject('databaseUrl'), { logging: false });
-  await root.query(`CREATE DATABASE ${name}`);
-  await root.close();
   const url = new URL(inject('databaseUrl'));
+  const root = new Sequelize(inject('superUrl'), { logging: false });
+  await root.query(`CREATE DATABASE ${name} OWNER ${url.username}`);
+  await root.close();
   url.pathname = `/${name}`;
-  const database = connect(url.href);
+  return url.href;
+}
+
+/** The application on a fresh database of its own. */
+export async function openTestApp(options: Partial<AppOptions> = {}): Promise<TestApp> {
+  const databaseUrl = await freshDatabase();
+  const database = connect(databaseUrl);
   await migrate(database);
-  const feed = await EditsFeed.open(url.href);
-  const app = await buildApp({ database, feed, logLevel: 'silent' });
+  const feed = await EditsFeed.open(databaseUrl);
+  const app = await buildApp({ database, feed, ...options });
   return {
     app,
-    databaseUrl: url.href,
+    databaseUrl,
     async write(method, path, body, key = randomUUID()) {
       const answer = await app.inject({
         method,

@@ -45,6 +45,8 @@ export class LogEntryModel extends Model<
   declare effects: CreationOptional<Effect[] | null>;
   /** Key of the write that made it. */
   declare key: CreationOptional<string | null>;
+  /** Who did it, by name. */
+  declare by: CreationOptional<string | null>;
 }
 
 export function defineLogEntry(sequelize: Sequelize): void {
@@ -60,6 +62,7 @@ export function defineLogEntry(sequelize: Sequelize): void {
       undoneAt: DataTypes.DATE,
       effects: DataTypes.JSONB,
       key: DataTypes.TEXT,
+      by: DataTypes.TEXT,
     },
     { sequelize, tableName: 'log_entries', underscored: true, timestamps: false },
   );

@@ -40,7 +40,3 @@ export async function loadDemo(
     }
   });
 }
-
-export async function isEmpty(): Promise<boolean> {
-  return (await UnitModel.count()) === 0;
-}

@@ -1,8 +1,9 @@
 import type { StreamEvent } from '@halfsplit/contract';
-import type { FastifyReply } from 'fastify';
+import type { FastifyReply, FastifyRequest } from 'fastify';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { invalid, notFound } from '../../errors.ts';
+import { isStillIn } from '../people/guard.ts';
 import { editsAfter, sequenceOf } from './repository.ts';
 
 /** Units that one stream may follow. */
@@ -41,7 +42,7 @@ export function editRoutes(app: App): void {
       const last = /^(?:[0-9a-f-]{36}:)?(\d{1,9})$/.exec(String(request.headers['last-event-id'] ?? ''))?.[1];
       const places = await knownPlaces(new Map([[unitId, last === undefined ? undefined : Number(last)]]));
       if (places.size === 0) throw notFound('unit', unitId);
-      await stream(app, reply, places);
+      await stream(app, request, reply, places);
     },
   );
   app.get(
@@ -58,7 +59,8 @@ export function editRoutes(app: App): void {
       const wanted = placesFrom(request.query.units);
       const last = String(request.headers['last-event-id'] ?? '');
       const resumed = last === '' ? wanted : new Map([...wanted, ...placesFrom(last)]);
-      await stream(app, reply, await knownPlaces(new Map([...resumed].filter(([id]) => wanted.has(id)))));
+      const places = await knownPlaces(new Map([...resumed].filter(([id]) => wanted.has(id))));
+      await stream(app, request, reply, places);
     },
   );
 }
@@ -74,7 +76,7 @@ async function knownPlaces(wanted: ReadonlyMap<string, number | undefined>): Pro
 }
 
 /** Sends what each unit has beyond its place, then what comes, until the follower goes or the server ends. */
-async function stream(app: App, reply: FastifyReply, places: Places): Promise<void> {
+async function stream(app: App, request: FastifyRequest, reply: FastifyReply, places: Places): Promise<void> {
   const gone = new AbortController();
   reply.raw.on('close', () => gone.abort());
   const ids = new Set(places.keys());
@@ -93,7 +95,10 @@ async function stream(app: App, reply: FastifyReply, places: Places): Promise<vo
     }
   };
   await catchUp(ids);
-  for (let step = await next; !step.done; step = await told.next()) await catchUp(step.value);
+  for (let step = await next; !step.done; step = await told.next()) {
+    if (!(await isStillIn(request))) return;
+    await catchUp(step.value);
+  }
 }
 
 async function newsOf(unitId: string, after: number): Promise<StreamEvent | null> {

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Op, type Transaction } from 'sequelize';
+import { actorOf } from '../../database/actor.ts';
 import type { UnitModel } from '../../database/models/index.ts';
 import { LogEntryModel, type Inverse } from '../../database/models/index.ts';
 
@@ -9,6 +10,8 @@ export interface Step {
   /** What takes the step back; empty for what cannot be undone. */
   readonly inverse?: readonly Inverse[];
   readonly at?: Date;
+  /** Who did it, where it is not whoever writes now. */
+  readonly by?: string | null;
 }
 
 /** Writes a step into the unit's log and marks the unit as touched. */
@@ -23,16 +26,19 @@ export async function appendSteps(
 ): Promise<void> {
   if (steps.length === 0) return;
   const first = unit.sequence + 1;
-  const rows = steps.map(({ kind, summary, inverse = [], at = new Date() }, i) => ({
-    id: randomUUID(),
-    unitId: unit.id,
-    sequence: first + i,
-    at,
-    kind,
-    summary,
-    inverse: [...inverse],
-    undoneAt: null,
-  }));
+  const rows = steps.map(
+    ({ kind, summary, inverse = [], at = new Date(), by = actorOf(transaction) }, i) => ({
+      id: randomUUID(),
+      unitId: unit.id,
+      sequence: first + i,
+      at,
+      kind,
+      summary,
+      inverse: [...inverse],
+      undoneAt: null,
+      by,
+    }),
+  );
   const last = rows.at(-1)!;
   await unit.update({ sequence: last.sequence, lastActivityAt: last.at }, { transaction });
   if (rows.length === 1) await LogEntryModel.create(last, { transaction });

@@ -43,6 +43,11 @@ export async function findUnit(id: string, transaction: Transaction): Promise<Un
   return UnitModel.findByPk(id, { transaction });
 }
 
+/** Has nobody put a unit here yet? */
+export async function isEmpty(): Promise<boolean> {
+  return (await UnitModel.count()) === 0;
+}
+
 export async function listUnits(database: Sequelize): Promise<UnitSummary[]> {
   const rows = await database.query<SummaryRow>(
     `SELECT u.id, u.sequence, u.number, u.name, u.kind, u.hazards, u.stage, u.place, u.last_activity_at,

@@ -81,6 +81,7 @@ export const logResource = (l: LogEntryModel): LogEntry => ({
   summary: l.summary,
   undone: l.undoneAt !== null,
   undoable: l.undoneAt === null && l.inverse.length > 0,
+  by: l.by ?? null,
 });
 
 /** What a unit's row says of the unit itself. */

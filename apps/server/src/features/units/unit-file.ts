@@ -195,7 +195,7 @@ async function insertEvidence(
 async function insertLog(unit: UnitModel, log: UnitDocument['log'], transaction: Transaction): Promise<void> {
   await appendSteps(
     unit,
-    (log ?? []).map(({ at, kind, summary }) => ({ kind, summary, at: new Date(at) })),
+    (log ?? []).map(({ at, kind, summary, by = null }) => ({ kind, summary, at: new Date(at), by })),
     transaction,
   );
 }
@@ -283,9 +283,13 @@ async function exportIn(
       : {}),
     ...(await filePhotos(id, transaction)),
     drawing: { nudges: resource.nudges },
-    log: [...resource.log]
-      .reverse()
-      .map(({ at, kind, summary, undone }) => ({ at, kind, summary, ...(undone ? { undone } : {}) })),
+    log: [...resource.log].reverse().map(({ at, kind, summary, undone, by }) => ({
+      at,
+      kind,
+      summary,
+      ...(undone ? { undone } : {}),
+      ...(by === null ? {} : { by }),
+    })),
   };
   const check = unitDocumentFrom({ format: 'halfsplit/unit', version: 1, ...full });
   if (!check.ok) throw new Error(`The unit cannot be written as a file: ${check.problems[0]?.message}`);

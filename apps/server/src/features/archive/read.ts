@@ -1,0 +1,149 @@
+import { buffer } from 'node:stream/consumers';
+import { unitResourceSchema, unkeepableIn } from '@halfsplit/contract';
+import type { Sequelize, Transaction } from 'sequelize';
+import { openPromise, type Entry, type ZipFile } from 'yauzl';
+import { UnitModel } from '../../database/models/index.ts';
+import { ApiError } from '../../errors.ts';
+import { isEmpty, loadUnit } from '../units/repository.ts';
+import { archiveListSchema, LIST_NAME, RECORD_TABLES, recordSchema, sha256 } from './record.ts';
+
+/** Largest file inside an archive that is read, bytes: a photo or a unit's whole record. */
+const LARGEST_ENTRY = 300_000_000;
+
+const unusable = (detail: string): ApiError =>
+  new ApiError(422, 'invalid', 'Cannot be restored', detail, 'Nothing was changed; try another copy.');
+
+/** What some bytes say as JSON; nothing where they are none. */
+function jsonIn(bytes: Buffer): unknown {
+  try {
+    return JSON.parse(bytes.toString());
+  } catch {
+    return undefined;
+  }
+}
+
+/** The files of an archive, by name. Throws 422 for what is no archive of a bench, or is damaged. */
+class Archive {
+  private readonly zip: ZipFile;
+  private readonly entries: ReadonlyMap<string, Entry>;
+  private files: Readonly<Record<string, string>> = {};
+
+  private constructor(zip: ZipFile, entries: ReadonlyMap<string, Entry>) {
+    this.zip = zip;
+    this.entries = entries;
+  }
+
+  static async open(path: string): Promise<Archive> {
+    let archive: Archive;
+    try {
+      const zip = await openPromise(path, { lazyEntries: true, autoClose: false });
+      const entries = new Map<string, Entry>();
+      for await (const entry of zip.eachEntry()) entries.set(entry.fileName, entry);
+      archive = new Archive(zip, entries);
+    } catch (error) {
+      throw unusable(`${path} cannot be read as an archive: ${(error as Error).message}.`);
+    }
+    const list = archiveListSchema.safeParse(jsonIn(await archive.bytes(LIST_NAME)));
+    if (!list.success) throw unusable(`${path} is no archive of a bench that this version reads.`);
+    archive.files = list.data.files;
+    const missing = Object.keys(archive.files).find((name) => !archive.entries.has(name));
+    if (missing !== undefined) throw unusable(`${missing} is missing in the archive.`);
+    return archive;
+  }
+
+  get records(): string[] {
+    return Object.keys(this.files).filter((name) => name.endsWith('/record.json'));
+  }
+
+  /** A file that the list names, as it was written. */
+  async listed(name: string): Promise<Buffer> {
+    const bytes = await this.bytes(name);
+    if (sha256(bytes) !== this.files[name]) throw unusable(`${name} in the archive is damaged.`);
+    return bytes;
+  }
+
+  private async bytes(name: string): Promise<Buffer> {
+    const entry = this.entries.get(name);
+    if (!entry) throw unusable(`There is no ${name} in the archive: it is none of a bench.`);
+    if (entry.uncompressedSize > LARGEST_ENTRY) throw unusable(`${name} in the archive is too large.`);
+    return buffer(await this.zip.openReadStreamPromise(entry));
+  }
+
+  close(): void {
+    this.zip.close();
+  }
+}
+
+/**
+ * Puts everything of an archive onto an empty bench, under the ids, numbers and times that it had. All of it or nothing.
+ *
+ * @returns how many units there are now
+ * Throws 409 where there are units already, 422 for an archive that cannot be used.
+ */
+export async function restoreArchive(
+  database: Sequelize,
+  path: string,
+  transaction: Transaction,
+): Promise<number> {
+  if (!(await isEmpty()))
+    throw new ApiError(
+      409,
+      'not-empty',
+      'Not empty',
+      'There are units on this bench already.',
+      'Restore onto an empty one: name a new data folder with --data DIR.',
+    );
+  const archive = await Archive.open(path);
+  try {
+    for (const name of archive.records) await restoreUnit(archive, name, transaction);
+    await database.query(
+      `SELECT setval(pg_get_serial_sequence('units', 'number'), max(number)) FROM units HAVING count(*) > 0`,
+      { transaction },
+    );
+    return archive.records.length;
+  } finally {
+    archive.close();
+  }
+}
+
+async function restoreUnit(archive: Archive, name: string, transaction: Transaction): Promise<void> {
+  const json = jsonIn(await archive.listed(name));
+  const record = recordSchema.safeParse(json);
+  if (!record.success || unkeepableIn(json)) throw unusable(`${name} is no record of a unit.`);
+  const { unit, ...tables } = record.data as { unit: Row } & Record<string, Row[]>;
+  const { id } = await insertRow(UnitModel, unit, name, transaction);
+  for (const { name: table, model, without } of RECORD_TABLES) {
+    const folder = name.slice(0, name.lastIndexOf('/'));
+    const rows = await Promise.all(
+      tables[table]!.map(async (row) => ({
+        ...row,
+        unitId: id,
+        ...(without.includes('picture')
+          ? { picture: await archive.listed(`${folder}/${String(row.id)}.jpg`) }
+          : {}),
+      })),
+    );
+    await inserted(name, () => model.bulkCreate(rows, { transaction, validate: true }));
+  }
+  // What could not be shown is not taken in.
+  const shown = unitResourceSchema.safeParse(await loadUnit(id, transaction));
+  if (!shown.success) throw unusable(`${name} cannot be shown: ${shown.error.issues[0]?.message ?? ''}.`);
+}
+
+type Row = Record<string, unknown>;
+
+const insertRow = (
+  model: typeof UnitModel,
+  row: Row,
+  name: string,
+  transaction: Transaction,
+): Promise<UnitModel> =>
+  inserted(name, () => model.create(row as UnitModel['_creationAttributes'], { transaction }));
+
+async function inserted<T>(name: string, insert: () => Promise<T>): Promise<T> {
+  try {
+    return await insert();
+  } catch (error) {
+    throw unusable(`${name} cannot be kept: ${(error as Error).message}.`);
+  }
+}

@@ -1,0 +1,58 @@
+import cookie from '@fastify/cookie';
+import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import type { PersonModel } from '../../database/models/index.ts';
+import { ApiError } from '../../errors.ts';
+import { personOf } from './repository.ts';
+
+declare module 'fastify' {
+  interface FastifyContextConfig {
+    /** True where nobody has to be signed in. */
+    readonly isPublic?: boolean;
+  }
+  interface FastifyRequest {
+    /** Who asks; null where people have no names here, or nobody is signed in. */
+    person: PersonModel | null;
+  }
+}
+
+const COOKIE = 'halfsplit_session';
+const YEAR_S = 365 * 24 * 3600;
+
+/** The device's token, empty where it has none. */
+export const tokenOf = (request: FastifyRequest): string => request.cookies[COOKIE] ?? '';
+
+/** Whether whoever began a request is still signed in: a stream ends when its device is signed out. */
+export const isStillIn = async (request: FastifyRequest): Promise<boolean> =>
+  request.person === null || (await personOf(tokenOf(request))) !== null;
+
+/** Signs the device in: no script can read the cookie, and no page elsewhere has it sent. */
+export function giveToken(request: FastifyRequest, reply: FastifyReply, token: string): void {
+  void reply.setCookie(COOKIE, token, {
+    path: '/',
+    httpOnly: true,
+    sameSite: 'strict',
+    secure: request.protocol === 'https',
+    maxAge: YEAR_S,
+  });
+}
+
+export const takeToken = (reply: FastifyReply): void => void reply.clearCookie(COOKIE, { path: '/' });
+
+/** Asks everybody who wants something of the API who they are. */
+export async function askForNames(app: FastifyInstance, apiRoot: string): Promise<void> {
+  await app.register(cookie);
+  app.decorateRequest('person', null);
+  app.addHook('onRequest', async (request) => {
+    const token = tokenOf(request);
+    if (token !== '') request.person = await personOf(token);
+    const { isPublic } = request.routeOptions.config;
+    if (request.person || isPublic === true || !request.url.startsWith(apiRoot)) return;
+    throw new ApiError(
+      401,
+      'signed-out',
+      'Signed out',
+      'Nobody is signed in on this device.',
+      'Sign in; what you entered is kept here until then.',
+    );
+  });
+}

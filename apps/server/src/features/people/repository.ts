@@ -1,0 +1,76 @@
+import { Op, QueryTypes, fn, col, where, type Sequelize, type Transaction } from 'sequelize';
+import { PairingModel, PersonModel, SessionModel } from '../../database/models/index.ts';
+import { digestOf } from './secrets.ts';
+
+/** A device stays signed in for as long as it is used within this time, days. */
+const SESSION_DAYS = 90;
+const DAY_MS = 24 * 3600 * 1000;
+/** When a session was last used is kept to this, ms. */
+const SEEN_MS = 3600 * 1000;
+
+export const personByName = (name: string): Promise<PersonModel | null> =>
+  PersonModel.findOne({ where: where(fn('lower', col('name')), name.toLowerCase()) });
+
+export const personById = (id: string): Promise<PersonModel | null> => PersonModel.findByPk(id);
+
+export const allPeople = (): Promise<PersonModel[]> => PersonModel.findAll({ order: [['createdAt', 'ASC']] });
+
+export const isAnybodyKnown = async (): Promise<boolean> => (await PersonModel.count()) > 0;
+
+export const insertPerson = (
+  values: PersonModel['_creationAttributes'],
+  transaction: Transaction,
+): Promise<PersonModel> => PersonModel.create(values, { transaction });
+
+export async function setPassphrase(person: PersonModel, hash: string): Promise<void> {
+  await person.update({ passphrase: hash });
+}
+
+export async function deletePerson(id: string): Promise<void> {
+  await PersonModel.destroy({ where: { id } });
+}
+
+export async function insertSession(token: string, personId: string): Promise<void> {
+  const now = new Date();
+  await SessionModel.create({ token: digestOf(token), personId, createdAt: now, seenAt: now });
+}
+
+/** Who a device's token belongs to; null where nobody is signed in with it any more. */
+export async function personOf(token: string): Promise<PersonModel | null> {
+  const session = await SessionModel.findByPk(digestOf(token));
+  const age = session ? Date.now() - session.seenAt.getTime() : Infinity;
+  if (!session || age > SESSION_DAYS * DAY_MS) return null;
+  if (age > SEEN_MS) await session.update({ seenAt: new Date() });
+  return PersonModel.findByPk(session.personId);
+}
+
+export async function endSession(token: string): Promise<void> {
+  await SessionModel.destroy({ where: { token: digestOf(token) } });
+}
+
+/** Signs a person out on every device, or on every one but that of a token. */
+export async function endSessions(personId: string, keptToken?: string): Promise<void> {
+  const kept = keptToken === undefined ? {} : { token: { [Op.ne]: digestOf(keptToken) } };
+  await SessionModel.destroy({ where: { personId, ...kept } });
+}
+
+export async function insertPairing(code: string, personId: string, expiresAt: Date): Promise<void> {
+  await PairingModel.create({ code: digestOf(code), personId, expiresAt, usedAt: null });
+}
+
+/** Uses a pairing code up; null where it is unknown, used or too old. One statement: of two devices one gets in. */
+export async function takePairing(database: Sequelize, code: string): Promise<string | null> {
+  const rows = await database.query<{ person_id: string }>(
+    `UPDATE pairings SET used_at = now() WHERE code = $code AND used_at IS NULL AND expires_at > now()
+     RETURNING person_id`,
+    { bind: { code: digestOf(code) }, type: QueryTypes.SELECT },
+  );
+  return rows[0]?.person_id ?? null;
+}
+
+/** Forgets sessions and pairing codes that can no longer be used. */
+export async function forgetSessions(): Promise<void> {
+  const now = Date.now();
+  await SessionModel.destroy({ where: { seenAt: { [Op.lt]: new Date(now - SESSION_DAYS * DAY_MS) } } });
+  await PairingModel.destroy({ where: { expiresAt: { [Op.lt]: new Date(now - DAY_MS) } } });
+}
