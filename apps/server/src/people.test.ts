@@ -1,4 +1,4 @@
-import { sessionSchema, type Pairing, type Session } from '@halfsplit/contract';
+import { pairingSchema, sessionSchema } from '@halfsplit/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestApp, type TestApp } from './testing/test-app.ts';
 
@@ -150,8 +150,7 @@ describe('guessing', () => {
 });
 
 describe('pairing', () => {
-  const offer = async () =>
-    (await ask('POST', '/pairings', {}, { cookie: owner })).body as unknown as Pairing;
+  const offer = async () => pairingSchema.parse((await ask('POST', '/pairings', {}, { cookie: owner })).body);
   const redeem = (code: string) => ask('POST', '/pairings/redeem', { code }, PHONE);
 
   it('lets one device in once', async () => {
@@ -159,7 +158,7 @@ describe('pairing', () => {
     const answers = await Promise.all([redeem(code), redeem(code)]);
     expect(answers.map((a) => a.status).sort()).toEqual([200, 401]);
     const { cookie, body } = answers.find((a) => a.status === 200)!;
-    expect((body as unknown as Session).state).toBe('signed-in');
+    expect(sessionSchema.parse(body).state).toBe('signed-in');
     expect((await ask('GET', '/units', undefined, { cookie, ...PHONE })).status).toBe(200);
     expect((await redeem(code)).status).toBe(401);
   });

@@ -9,6 +9,7 @@ import * as howItWasRead from './migrations/0006-how-it-was-read.ts';
 import * as edits from './migrations/0007-edits.ts';
 import * as place from './migrations/0008-place.ts';
 import * as people from './migrations/0009-people.ts';
+import * as turnedPhotos from './migrations/0010-turned-photos.ts';
 
 interface Migration {
   up(query: QueryInterface): Promise<void>;
@@ -32,6 +33,7 @@ const MIGRATIONS = [
   named('0007-edits', edits),
   named('0008-place', place),
   named('0009-people', people),
+  named('0010-turned-photos', turnedPhotos),
 ];
 
 /** Brings the database to the newest state; does nothing when it is there already. */

@@ -2,6 +2,7 @@ import {
   acceptPlanSchema,
   amendReadingSchema,
   betweenSchema,
+  createUnitSchema,
   fieldVersionsSchema,
   newEvidenceSchema,
   photoPointSchema,
@@ -24,6 +25,8 @@ const takenAt = z.iso.datetime();
 
 /** A change of a unit, as data: it can be kept while the server is away, and shown before the server has it. */
 export const changeSchema = z.discriminatedUnion('type', [
+  /** A new unit, under the id of the write's unit. */
+  z.object({ type: z.literal('create-unit'), values: createUnitSchema.omit({ id: true }), at: takenAt }),
   z.object({
     type: z.literal('add-part'),
     id,

@@ -27,6 +27,8 @@ export class ProblemError extends Error {
 export class UnreachableError extends Error {}
 
 const SERVER_ERROR = 500;
+/** Code of the answer, and event on the window, when nobody is signed in on this device any more. */
+export const SIGNED_OUT = 'signed-out';
 
 async function answerOf<T>(response: Response, schema: z.ZodType<T>): Promise<T> {
   if (response.status >= SERVER_ERROR) throw new UnreachableError(`The server answered ${response.status}.`);
@@ -37,6 +39,7 @@ async function answerOf<T>(response: Response, schema: z.ZodType<T>): Promise<T>
     throw new UnreachableError('The server answered with something else than was asked for.');
   }
   const problem = problemDocumentSchema.safeParse(body);
+  if (problem.success && problem.data.code === SIGNED_OUT) dispatchEvent(new Event(SIGNED_OUT));
   if (problem.success) throw new ProblemError(problem.data);
   throw new UnreachableError(`The server answered ${response.status}.`);
 }
@@ -50,6 +53,20 @@ async function reach(url: string, init?: RequestInit): Promise<Response> {
   } catch {
     throw new UnreachableError('The server cannot be reached.');
   }
+}
+
+/** Asks, or has something done that is no edit of a unit. Throws `ProblemError` or `UnreachableError`. */
+export async function ask<T>(
+  method: 'GET' | 'POST',
+  path: string,
+  schema: z.ZodType<T>,
+  body?: object,
+): Promise<T> {
+  const init =
+    body === undefined
+      ? { method }
+      : { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
+  return answerOf(await reach(`${API_ROOT}${path}`, init), schema);
 }
 
 export async function getUnits(): Promise<UnitSummary[]> {
@@ -94,4 +111,5 @@ export async function sendPhoto(unitId: string, file: File, key: string): Promis
 export const photoUrl = (unitId: string, photo: { id: string; version: number }): string =>
   `${API_ROOT}/units/${unitId}/photos/${photo.id}?v=${photo.version}`;
 export const readingsUrl = (unitId: string): string => `${API_ROOT}/units/${unitId}/readings.csv`;
+export const archiveUrl = `${API_ROOT}/archive`;
 export const fileUrl = (unitId: string): string => `${API_ROOT}/units/${unitId}/file`;

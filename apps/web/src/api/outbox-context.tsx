@@ -14,7 +14,7 @@ import type { Change } from './change.ts';
 import { Outbox, type OutboxState, type Told } from './outbox.ts';
 import { browserStore } from './outbox-store.ts';
 import { moveOlder } from './older-outbox.ts';
-import { applyNews } from './use-unit.ts';
+import { applyNews, unitKey } from './use-unit.ts';
 
 const Context = createContext<Outbox | null>(null);
 const CHANNEL = 'halfsplit-outbox';
@@ -46,8 +46,10 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
       new Outbox({
         store,
         send: sendWrite,
-        onAnswer: ({ unitId, edits }) => {
+        onAnswer: ({ unitId, edits }, { change }) => {
           if (edits.length > 0) void applyNews(mutate, { unitId, edits });
+          // A new unit: the server has given it a number.
+          else if (change.type === 'create-unit') void mutate(unitKey(unitId));
           void mutate('units');
         },
         onRefused: (_write, problem) =>

@@ -30,8 +30,8 @@ export type Told = 'changed' | 'waiting';
 export interface OutboxPorts {
   readonly store: OutboxStore;
   readonly send: typeof sendWrite;
-  /** Told each answer of the server. */
-  readonly onAnswer: (answer: WriteAnswer) => void;
+  /** Told each answer of the server, and to what. */
+  readonly onAnswer: (answer: WriteAnswer, write: Write) => void;
   /** Told a write that the server refused for good. */
   readonly onRefused: (write: Write, problem: ProblemDocument) => void;
   readonly wait: (milliseconds: number) => Promise<void>;
@@ -172,7 +172,7 @@ export class Outbox {
     const { method, path, body } = requestFor(write);
     try {
       const answer = await this.ports.send(method, path, write.key, body);
-      this.ports.onAnswer(answer);
+      this.ports.onAnswer(answer, write);
       await this.drop(write.key);
       return 'done';
     } catch (error) {
@@ -270,12 +270,13 @@ export class Outbox {
   }
 }
 
+const UNAUTHORIZED = 401;
 const TOO_MANY = 429;
 const TIMEOUT = 408;
 const SERVER_ERROR = 500;
-/** What may pass by itself. */
+/** What may pass by itself, or when somebody has signed in again. */
 const isForNow = (status: number): boolean =>
-  status >= SERVER_ERROR || status === TOO_MANY || status === TIMEOUT;
+  status >= SERVER_ERROR || status === TOO_MANY || status === UNAUTHORIZED || status === TIMEOUT;
 
 function whyNotKept(error: unknown): string {
   const isFull = error instanceof DOMException && error.name === 'QuotaExceededError';

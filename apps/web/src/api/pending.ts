@@ -107,10 +107,42 @@ export function applyChange(unit: UnitResource, change: Change): UnitResource {
     }
     case 'remove-photo':
       return { ...unit, photos: unit.photos.filter((p) => p.id !== change.photoId) };
+    case 'create-unit':
     case 'add-note':
     case 'undo':
       return unit;
   }
+}
+
+/** Numbers are given by the server: a unit that it has not seen yet has none. */
+export const NO_NUMBER = 0;
+
+/** A unit as it was made here, for as long as the server has not seen it. */
+export function newUnit({ unitId, change }: Write): UnitResource | undefined {
+  if (change.type !== 'create-unit') return undefined;
+  return {
+    id: unitId,
+    number: NO_NUMBER,
+    sequence: 0,
+    ...change.values,
+    stage: 'trace',
+    place: 'bench',
+    lastActivityAt: change.at,
+    lastActivity: null,
+    settings: [],
+    ground: '0',
+    nudges: {},
+    models: [],
+    path: null,
+    intake: {},
+    versions: {},
+    evidence: [],
+    photos: [],
+    parts: [],
+    readings: [],
+    readouts: [],
+    log: [],
+  };
 }
 
 const isThere = (list: readonly { readonly id: string }[], id: string): boolean =>
@@ -139,6 +171,8 @@ export function requestFor({ unitId, change }: Write): Request {
   const root = `/units/${unitId}`;
   const post = (path: string, body: unknown): Request => ({ method: 'POST', path: `${root}${path}`, body });
   switch (change.type) {
+    case 'create-unit':
+      return { method: 'POST', path: '/units', body: { id: unitId, ...change.values } };
     case 'add-part': {
       const { id, part, position } = change;
       return post('/parts', { id, part, ...(position === undefined ? {} : { position }) });

@@ -1,15 +1,26 @@
-import type { StreamEvent, UnitResource } from '@halfsplit/contract';
+import type { StreamEvent, UnitResource, UnitSummary } from '@halfsplit/contract';
 import { applyEdits, DocumentMaker, type UnitDocument } from '@halfsplit/core';
 import { useMemo, useState } from 'react';
 import useSWR, { type useSWRConfig } from 'swr';
 import { getUnit, getUnits } from './client.ts';
 import { useOutboxState } from './outbox-context.tsx';
-import { applyChange } from './pending.ts';
+import { applyChange, newUnit } from './pending.ts';
 import { useKept } from './use-kept.ts';
 
 export const unitKey = (id: string): readonly [string, string] => ['unit', id];
 
-export const useUnits = () => useSWR('units', getUnits);
+/** All units, with those made here that the server has not seen yet. */
+export function useUnits() {
+  const { data, error } = useSWR<UnitSummary[], Error>('units', getUnits);
+  const { pending } = useOutboxState();
+  const units = useMemo(() => {
+    const made = pending.map(newUnit).filter((u) => u && !data?.some((known) => known.id === u.id));
+    return data || made.length > 0
+      ? [...(data ?? []), ...made.map((u) => ({ ...u!, partCount: 0, measuredCount: 0 }))]
+      : undefined;
+  }, [data, pending]);
+  return { units, error };
+}
 
 type Mutate = ReturnType<typeof useSWRConfig>['mutate'];
 
@@ -45,11 +56,15 @@ export function useUnit(id: string): UnitView {
   );
   useKept(data);
   const { pending } = useOutboxState();
-  const unit = useMemo(
-    () => data && pending.filter((w) => w.unitId === id).reduce((u, w) => applyChange(u, w.change), data),
-    [data, pending, id],
-  );
-  return { unit, error };
+  const unit = useMemo(() => {
+    const mine = pending.filter((w) => w.unitId === id);
+    const known = data ?? mine.map(newUnit).find((made) => made !== undefined);
+    return known && mine.reduce((u, w) => applyChange(u, w.change), known);
+  }, [data, pending, id]);
+  // What was made here is shown on, while what the server has of it is fetched.
+  const [last, setLast] = useState(unit);
+  if (unit && unit !== last) setLast(unit);
+  return { unit: unit ?? (last?.id === id ? last : undefined), error };
 }
 
 /** The unit as the document that core computes with; what an edit does not touch stays the same object. */

@@ -4,11 +4,11 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { fileUrl } from '../api/client.ts';
 import { useUnits } from '../api/use-unit.ts';
-import { useLayer } from './layer.tsx';
-import { useMode } from './mode.tsx';
+import { useLayer } from '../unit/layer.tsx';
+import { useMode } from '../ui/mode.tsx';
 import { onPaletteOpen } from './palette-state.ts';
-import { RAIL } from './stages.ts';
-import { useUnitContext } from './unit-context.tsx';
+import { RAIL } from '../unit/stages.ts';
+import { useUnitContext } from '../unit/unit-context.tsx';
 
 interface Command {
   readonly value: string;
@@ -83,7 +83,7 @@ function useCommands(): readonly Command[] {
   const { unit, selectRef } = useUnitContext();
   const { setLayer } = useLayer();
   const { toggle } = useMode();
-  const { data: units } = useUnits();
+  const { units } = useUnits();
   return useMemo(() => {
     const stages = RAIL.map(({ stage, word }): Command => ({
       value: `Stage: ${word}`,

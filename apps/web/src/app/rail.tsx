@@ -1,7 +1,7 @@
 import { NavLink } from 'react-router';
 import { ToneMark } from '../ui/marks.tsx';
-import { isStageDone, RAIL } from './stages.ts';
-import { useUnitContext } from './unit-context.tsx';
+import { isStageDone, RAIL } from '../unit/stages.ts';
+import { useUnitContext } from '../unit/unit-context.tsx';
 
 /** The stages as index tabs of a workshop notebook: numbered, ticked when done, the open one joined to the page. */
 export function Rail() {

@@ -1,18 +1,20 @@
 import { Spin } from 'antd';
 import { lazy, Suspense } from 'react';
-import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { BrowserRouter, Navigate, Outlet, Route, Routes } from 'react-router';
 import { SWRConfig } from 'swr';
 import { OutboxProvider } from '../api/outbox-context.tsx';
-import { ConflictDialog } from './conflict-dialog.tsx';
+import { SessionGate } from '../people/session-gate.tsx';
+import { ConflictDialog } from '../saving/conflict-dialog.tsx';
 import { ErrorBoundary } from './error-boundary.tsx';
-import { LayerProvider } from './layer.tsx';
-import { ModeProvider } from './mode.tsx';
+import { LayerProvider } from '../unit/layer.tsx';
+import { ModeProvider } from '../ui/mode.tsx';
 
 /** A screen that comes at once shows no sign of waiting, ms. */
 const SPIN_MS = 200;
 
 /** Each screen comes with its own code when it is opened; the service worker has all of it for when the server is away. */
 const BenchPage = lazy(() => import('../features/bench/index.ts').then((m) => ({ default: m.BenchPage })));
+const PairPage = lazy(() => import('../people/pair-page.tsx').then((m) => ({ default: m.PairPage })));
 const UnitPage = lazy(() => import('./unit-page.tsx').then((m) => ({ default: m.UnitPage })));
 const IntakeStage = lazy(() =>
   import('../features/intake/index.ts').then((m) => ({ default: m.IntakeStage })),
@@ -39,17 +41,26 @@ export function Root() {
                 <ConflictDialog />
                 <Suspense fallback={<Spin fullscreen delay={SPIN_MS} />}>
                   <Routes>
-                    <Route path="/" element={<BenchPage />} />
-                    <Route path="/units/:unitId" element={<UnitPage />}>
-                      <Route index element={<Navigate to="trace" replace />} />
-                      <Route path="trace" element={<TraceStage />} />
-                      <Route path="intake" element={<IntakeStage />} />
-                      <Route path="find" element={<FindStage />} />
-                      <Route path="measure" element={<MeasureStage />} />
-                      <Route path="rework" element={<ReworkStage />} />
-                      <Route path="log" element={<LogStage />} />
+                    <Route path="/pair" element={<PairPage />} />
+                    <Route
+                      element={
+                        <SessionGate>
+                          <Outlet />
+                        </SessionGate>
+                      }
+                    >
+                      <Route path="/" element={<BenchPage />} />
+                      <Route path="/units/:unitId" element={<UnitPage />}>
+                        <Route index element={<Navigate to="trace" replace />} />
+                        <Route path="trace" element={<TraceStage />} />
+                        <Route path="intake" element={<IntakeStage />} />
+                        <Route path="find" element={<FindStage />} />
+                        <Route path="measure" element={<MeasureStage />} />
+                        <Route path="rework" element={<ReworkStage />} />
+                        <Route path="log" element={<LogStage />} />
+                      </Route>
+                      <Route path="*" element={<Navigate to="/" replace />} />
                     </Route>
-                    <Route path="*" element={<Navigate to="/" replace />} />
                   </Routes>
                 </Suspense>
               </BrowserRouter>

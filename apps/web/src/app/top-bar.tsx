@@ -1,22 +1,13 @@
-import {
-  ArrowLeftOutlined,
-  BulbOutlined,
-  CheckCircleFilled,
-  ClockCircleOutlined,
-  WarningOutlined,
-} from '@ant-design/icons';
-import { Button, Tooltip } from 'antd';
-import { useState } from 'react';
+import { ArrowLeftOutlined, WarningOutlined } from '@ant-design/icons';
 import { Link } from 'react-router';
-import { useOutboxState } from '../api/outbox-context.tsx';
-import type { SaveState } from '../api/outbox.ts';
 import { Keys } from '../ui/keys.tsx';
 import { LayerMark } from '../ui/marks.tsx';
-import { LAYER_LIST, useLayer } from './layer.tsx';
-import { useMode } from './mode.tsx';
+import { LAYER_LIST, useLayer } from '../unit/layer.tsx';
+import { Saving } from '../saving/saving.tsx';
+import { UnitNumber } from '../ui/unit-number.tsx';
+import { ModeButton } from '../ui/mode-button.tsx';
 import { openPalette } from './palette-state.ts';
-import { ParkedDrawer } from './parked-drawer.tsx';
-import { useUnitContext } from './unit-context.tsx';
+import { useUnitContext } from '../unit/unit-context.tsx';
 
 export function TopBar() {
   const { unit } = useUnitContext();
@@ -26,7 +17,7 @@ export function TopBar() {
       <Link to="/" className="hs-tag" aria-label={`${unit.name}, number ${unit.number}. Back to the bench`}>
         <span className="hs-tag-hole" aria-hidden />
         <strong>{unit.name}</strong>
-        <span className="hs-tag-number">#{unit.number}</span>
+        <UnitNumber number={unit.number} />
       </Link>
       <Link to="/" className="hs-back">
         <ArrowLeftOutlined aria-hidden /> Bench
@@ -57,60 +48,5 @@ export function TopBar() {
       <ModeButton />
       <Saving />
     </header>
-  );
-}
-
-export function ModeButton() {
-  const { mode, toggle } = useMode();
-  const label = mode === 'paper' ? 'Dim the bench' : 'Light paper';
-  return (
-    <Tooltip title={label}>
-      <Button type="text" aria-label={label} icon={<BulbOutlined />} onClick={toggle} />
-    </Tooltip>
-  );
-}
-
-const STATES: Record<SaveState, { word: string; tone: string; hint: string }> = {
-  saved: { word: 'saved', tone: 'in', hint: 'Everything you entered is on the server.' },
-  saving: { word: 'saving', tone: 'dim', hint: 'On its way to the server.' },
-  waiting: {
-    word: 'kept here',
-    tone: 'edge',
-    hint: 'The server cannot be reached. What you enter is kept here and sent as soon as it is back.',
-  },
-  parked: {
-    word: 'not taken',
-    tone: 'out',
-    hint: 'The server would not take something that you entered. Look at what it was, and why.',
-  },
-  conflict: { word: 'your choice', tone: 'out', hint: 'Something was changed elsewhere.' },
-};
-
-export function Saving() {
-  const { state, pending, parked, notKept } = useOutboxState();
-  const [isOpen, setIsOpen] = useState(false);
-  const { word, tone, hint } = STATES[state];
-  return (
-    <>
-      {notKept !== null && (
-        <Tooltip title={notKept}>
-          <span className="hs-not-kept" role="alert">
-            <WarningOutlined aria-hidden /> not kept here
-          </span>
-        </Tooltip>
-      )}
-      <Tooltip title={hint}>
-        <span className="hs-saving" role="status" data-state={state} style={{ color: `var(--hs-${tone})` }}>
-          {state === 'saved' ? <CheckCircleFilled aria-hidden /> : <ClockCircleOutlined aria-hidden />} {word}
-          {state === 'waiting' && ` (${pending.length})`}
-        </span>
-      </Tooltip>
-      {parked.length > 0 && (
-        <Button size="small" danger onClick={() => setIsOpen(true)}>
-          {parked.length} refused
-        </Button>
-      )}
-      <ParkedDrawer isOpen={isOpen} onClose={() => setIsOpen(false)} />
-    </>
   );
 }

@@ -16,13 +16,13 @@ import { useDocument, useUnit } from '../api/use-unit.ts';
 import { useAnalysis } from '../compute/use-analysis.ts';
 import { useComputed } from '../compute/use-computed.ts';
 import { ReadoutsDock } from '../features/readouts/index.ts';
-import { Deferred } from './deferred.tsx';
+import { Deferred } from '../unit/deferred.tsx';
 import { Palette } from './palette.tsx';
 import { Rail } from './rail.tsx';
 import { TopBar } from './top-bar.tsx';
-import { UnitContext, type UnitContextValue } from './unit-context.tsx';
-import { useStage } from './use-stage.ts';
-import { useUndoKey } from './use-undo.ts';
+import { UnitContext, type UnitContextValue } from '../unit/unit-context.tsx';
+import { useStage } from '../unit/use-stage.ts';
+import { useUndoKey } from '../unit/use-undo.ts';
 
 export function UnitPage() {
   const { unitId = '' } = useParams();

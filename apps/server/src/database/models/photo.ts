@@ -1,6 +1,7 @@
 import {
   DataTypes,
   Model,
+  type CreationOptional,
   type InferAttributes,
   type InferCreationAttributes,
   type Sequelize,
@@ -16,7 +17,9 @@ export class PhotoModel extends Model<InferAttributes<PhotoModel>, InferCreation
   declare name: string;
   declare width: number;
   declare height: number;
+  /** As it was read; shown turned by quarters clockwise. */
   declare picture: Buffer;
+  declare turn: CreationOptional<number>;
   declare points: PhotoResource['points'];
   declare removedAt: Date | null;
 }
@@ -32,6 +35,7 @@ export function definePhoto(sequelize: Sequelize): void {
       width: DataTypes.INTEGER,
       height: DataTypes.INTEGER,
       picture: DataTypes.BLOB,
+      turn: { type: DataTypes.INTEGER, defaultValue: 0 },
       points: DataTypes.JSONB,
       removedAt: DataTypes.DATE,
     },

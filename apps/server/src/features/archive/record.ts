@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Model, ModelStatic, OrderItem, Transaction } from 'sequelize';
 import { z } from 'zod';
+import type { UnitModel } from '../../database/models/index.ts';
 import {
   EvidenceModel,
   LogEntryModel,
@@ -8,7 +9,6 @@ import {
   PhotoModel,
   ReadingModel,
   ReadoutModel,
-  UnitModel,
 } from '../../database/models/index.ts';
 
 /** The whole bench as one ZIP archive: a folder a unit with its record and pictures, and a list of everything at the end. */

@@ -2,7 +2,8 @@ import type { DemoUnit } from '@halfsplit/demo';
 import type { Sequelize } from 'sequelize';
 import { UnitModel } from '../../database/models/index.ts';
 import { appendLog } from '../log/repository.ts';
-import { addPhoto } from '../photos/service.ts';
+import { readPicture } from '../photos/picture.ts';
+import { addPhoto, type NewPhoto } from '../photos/service.ts';
 import { readingSummary } from '../readings/service.ts';
 import { insertDocument } from '../units/unit-file.ts';
 
@@ -15,6 +16,13 @@ export async function loadDemo(
   units: readonly DemoUnit[],
   reset: boolean,
 ): Promise<void> {
+  const drawn = new Map<DemoUnit, readonly NewPhoto[]>();
+  for (const demo of units) {
+    const photos: NewPhoto[] = [];
+    for (const { name, svg, points } of demo.photos ?? [])
+      photos.push({ name, picture: await readPicture(Buffer.from(svg), ['svg']), points });
+    drawn.set(demo, photos);
+  }
   await database.transaction(async (transaction) => {
     if (reset) await UnitModel.destroy({ where: { isDemo: true }, transaction });
     for (const demo of units) {
@@ -23,7 +31,11 @@ export async function loadDemo(
         ...r,
         takenAt: new Date(start + i * PACE_MINUTES * 60_000).toISOString(),
       }));
-      const unit = await insertDocument({ ...demo.document, readings }, transaction, { isDemo: true });
+      const unit = await insertDocument(
+        { document: { ...demo.document, readings }, pictures: [] },
+        transaction,
+        { isDemo: true },
+      );
       for (const reading of readings) {
         const part = demo.document.circuit.parts.find((p) => p.ref === reading.ref);
         if (!part) continue;
@@ -34,8 +46,7 @@ export async function loadDemo(
         };
         await appendLog(unit, step, transaction);
       }
-      for (const { name, svg, points } of demo.photos ?? [])
-        await addPhoto(unit, { name, bytes: Buffer.from(svg), formats: ['svg'], points }, transaction);
+      for (const photo of drawn.get(demo)!) await addPhoto(unit, photo, transaction);
       for (const summary of demo.story) await appendLog(unit, { kind: 'note', summary }, transaction);
     }
   });

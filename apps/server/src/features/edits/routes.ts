@@ -65,13 +65,19 @@ export function editRoutes(app: App): void {
   );
 }
 
-/** The units that there are, each where its follower stands, or at its end. */
+/**
+ * The units that there are, each where its follower stands, or at its end. One that a page says to have nothing of yet may be
+ * on its way from that page: it is waited for.
+ */
 async function knownPlaces(wanted: ReadonlyMap<string, number | undefined>): Promise<Places> {
   const known = await Promise.all(
     [...wanted].map(async ([id, at]) => [id, at, await sequenceOf(id)] as const),
   );
   return new Map(
-    known.flatMap(([id, at, end]) => (end === null ? [] : [[id, Math.min(at ?? end, end)] as const])),
+    known.flatMap(([id, at, end]) => {
+      if (end === null) return at === 0 ? [[id, 0] as const] : [];
+      return [[id, Math.min(at ?? end, end)] as const];
+    }),
   );
 }
 

@@ -35,9 +35,10 @@ export async function readPicture(bytes: Buffer, formats: readonly string[] = FO
   }
 }
 
-/** Turns a kept picture by quarter turns clockwise. */
-export const turnPicture = (jpeg: Buffer, quarters: number): Promise<Picture> =>
-  jpegOf(sharp(jpeg).rotate(quarters * 90));
+/** A kept picture as it is shown. */
+export async function shownPicture({ picture, turn }: { picture: Buffer; turn: number }): Promise<Buffer> {
+  return turn === 0 ? picture : (await jpegOf(sharp(picture).rotate(turn * 90))).jpeg;
+}
 
 async function jpegOf(picture: Sharp): Promise<Picture> {
   const { data, info } = await picture

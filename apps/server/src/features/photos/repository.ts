@@ -16,8 +16,17 @@ export async function photosOf(unitId: string, transaction?: Transaction): Promi
   return rows.map(photoResource);
 }
 
+/** A photo as it is shown. */
+export interface ShownPhoto {
+  readonly name: string;
+  readonly points: PhotoResource['points'];
+  readonly picture: Buffer;
+  /** Quarter turns clockwise that it is shown with. */
+  readonly turn: number;
+}
+
 /** Photos of a unit in their order, with their pictures. */
-export const picturesOf = (unitId: string, transaction: Transaction): Promise<PhotoModel[]> =>
+export const picturesOf = (unitId: string, transaction: Transaction): Promise<ShownPhoto[]> =>
   PhotoModel.findAll({ where: { unitId, removedAt: null }, order: [['position', 'ASC']], transaction });
 
 export async function findPhoto(
@@ -28,7 +37,9 @@ export async function findPhoto(
   return PhotoModel.findOne({ where: { unitId, id, removedAt: null }, transaction });
 }
 
-export async function pictureOf(unitId: string, id: string): Promise<Buffer | null> {
-  const row = await PhotoModel.findOne({ where: { unitId, id }, attributes: ['picture'] });
-  return row?.picture ?? null;
+export async function pictureOf(
+  unitId: string,
+  id: string,
+): Promise<Pick<ShownPhoto, 'picture' | 'turn'> | null> {
+  return PhotoModel.findOne({ where: { unitId, id }, attributes: ['picture', 'turn'] });
 }

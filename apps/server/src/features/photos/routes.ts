@@ -5,6 +5,7 @@ import type { App } from '../../app.ts';
 import { ApiError, invalid, notFound } from '../../errors.ts';
 import { changeUnit } from '../units/access.ts';
 import { unitWrite } from '../units/write-route.ts';
+import { readPicture, shownPicture } from './picture.ts';
 import { pictureOf } from './repository.ts';
 import { addPhoto, removePhoto, updatePhoto } from './service.ts';
 
@@ -48,15 +49,16 @@ export function photoRoutes(app: App): void {
       bodyLimit: LARGEST_PICTURE,
     },
     async (request, reply) => {
-      const file = await pictureIn(request);
+      const { name, bytes } = await pictureIn(request);
+      const picture = await readPicture(bytes);
       return changeUnit(
         app.database,
         request,
         reply,
         request.params.unitId,
         201,
-        (unit, t) => addPhoto(unit, { id: request.query.id, ...file }, t),
-        file.bytes,
+        (unit, t) => addPhoto(unit, { id: request.query.id, name, picture }, t),
+        bytes,
       );
     },
   );
@@ -75,7 +77,7 @@ export function photoRoutes(app: App): void {
       if (!picture) throw notFound('photo', request.params.photoId);
       // The address carries the version: a turned picture has another.
       void reply.header('cache-control', 'private, max-age=31536000, immutable');
-      return reply.type('image/jpeg').send(picture);
+      return reply.type('image/jpeg').send(await shownPicture(picture));
     },
   );
   unitWrite(app, {

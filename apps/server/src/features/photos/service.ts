@@ -6,34 +6,33 @@ import { notFound, stale } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
 import { photoResource } from '../units/resources.ts';
 import { findPhoto } from './repository.ts';
-import { readPicture, turnPicture } from './picture.ts';
+import type { Picture } from './picture.ts';
 
 const LONGEST_NAME = 120;
 
-interface NewPhoto {
+export interface NewPhoto {
   /** Made by the page; a new one when absent. */
   readonly id?: string | undefined;
   readonly name: string;
-  readonly bytes: Buffer;
-  /** Formats that are taken; the usual ones of cameras when absent. */
-  readonly formats?: readonly string[];
+  /** Read before: no transaction waits for the work on a picture. */
+  readonly picture: Picture;
   readonly points?: PhotoResource['points'];
 }
 
-/** Adds a photo at the end and says so in the log. Throws 422 when the bytes are no picture. */
+/** Adds a photo at the end and says so in the log. */
 export async function addPhoto(unit: UnitModel, photo: NewPhoto, transaction: Transaction): Promise<void> {
   const { id, name } = await insertPhoto(unit, photo, transaction);
   const inverse = [{ op: 'set-photo-removed' as const, id, removed: true }];
   await appendLog(unit, { kind: 'photo', summary: `Added the photo ${name}.`, inverse }, transaction);
 }
 
-/** Adds a photo at the end, without a word in the log. Throws 422 when the bytes are no picture. */
+/** Adds a photo at the end, without a word in the log. */
 export async function insertPhoto(
   unit: UnitModel,
   photo: NewPhoto,
   transaction: Transaction,
 ): Promise<PhotoModel> {
-  const { jpeg, width, height } = await readPicture(photo.bytes, photo.formats);
+  const { jpeg, width, height } = photo.picture;
   const last = await PhotoModel.max<number, PhotoModel>('position', {
     where: { unitId: unit.id },
     transaction,
@@ -101,9 +100,18 @@ const WHOLE_TURN = 4;
 
 /** Turns a picture with its points by quarters clockwise. */
 export async function turnRow(row: PhotoModel, quarters: number, transaction: Transaction): Promise<void> {
-  const { jpeg, width, height } = await turnPicture(row.picture, quarters);
   const points = row.points.map((p) => turnedPoint(p, quarters));
-  await row.update({ picture: jpeg, width, height, points, version: row.version + 1 }, { transaction });
+  const isOnItsSide = quarters % 2 === 1;
+  await row.update(
+    {
+      turn: (row.turn + quarters) % WHOLE_TURN,
+      width: isOnItsSide ? row.height : row.width,
+      height: isOnItsSide ? row.width : row.height,
+      points,
+      version: row.version + 1,
+    },
+    { transaction },
+  );
 }
 
 type Point = PhotoResource['points'][number];

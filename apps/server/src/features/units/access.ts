@@ -5,6 +5,7 @@ import type { UnitModel } from '../../database/models/index.ts';
 import { watch } from '../../database/touched.ts';
 import { notFound } from '../../errors.ts';
 import { writeOnce } from '../../writes.ts';
+import { notifyEdits } from '../edits/repository.ts';
 import { commitEdit } from '../edits/service.ts';
 import { loadUnit, lockUnit } from './repository.ts';
 
@@ -48,6 +49,7 @@ export async function createUnitOnce(
 ): Promise<WriteAnswer> {
   return writeOnce(database, request, reply, 201, async (transaction) => {
     const { id, sequence } = await create(transaction);
+    await notifyEdits(id, transaction);
     return { unitId: id, sequence, edits: [] };
   });
 }

@@ -15,7 +15,7 @@ import { createUnitOnce, unitOrNotFound } from './access.ts';
 import { listUnits, repairHistory } from './repository.ts';
 import { unitWrite } from './write-route.ts';
 import { createUnit, updateUnit } from './service.ts';
-import { exportUnit, importUnit } from './unit-file.ts';
+import { exportUnit, insertDocument, readyFile } from './unit-file.ts';
 
 const params = z.object({ unitId: z.uuid() });
 
@@ -74,8 +74,11 @@ export function unitRoutes(app: App): void {
         response: { 201: writeAnswerSchema },
       },
     },
-    (request, reply) =>
-      createUnitOnce(app.database, request, reply, (t) => importUnit(request.body.text, t, request.body.id)),
+    async (request, reply) => {
+      const { text, id } = request.body;
+      const ready = await readyFile(text);
+      return createUnitOnce(app.database, request, reply, (t) => insertDocument(ready, t, { id }));
+    },
   );
   unitWrite(app, {
     method: 'PATCH',

@@ -20,13 +20,20 @@ import {
 import { invalid } from '../../errors.ts';
 import { appendLog, appendSteps } from '../log/repository.ts';
 import { insertParts } from '../parts/repository.ts';
+import { readPicture, shownPicture, type Picture } from '../photos/picture.ts';
 import { picturesOf } from '../photos/repository.ts';
 import { insertPhoto } from '../photos/service.ts';
 import { insertUnit, findUnit, loadUnit } from './repository.ts';
 import { blankUnit } from './service.ts';
 
-/** Reads the text of a unit file and puts the unit on the bench. Throws 422 with every problem found. */
-export async function importUnit(text: string, transaction: Transaction, id?: string): Promise<UnitModel> {
+/** A document with its pictures read, ready to be put on the bench. */
+export interface ReadyDocument {
+  readonly document: UnitDocument;
+  readonly pictures: readonly Picture[];
+}
+
+/** Reads the text of a unit file, and its pictures. Throws 422 with every problem found. */
+export async function readyFile(text: string): Promise<ReadyDocument> {
   const read = readUnitFile(text);
   if (!read.ok) {
     const [first] = read.problems;
@@ -36,12 +43,15 @@ export async function importUnit(text: string, transaction: Transaction, id?: st
       read.problems.map((p) => ({ message: p.message })),
     );
   }
-  return insertDocument(read.document, transaction, { id });
+  const pictures: Picture[] = [];
+  for (const { jpeg } of (read.document.photos ?? []) as FilePhoto[])
+    pictures.push(await readPicture(Buffer.from(jpeg, 'base64')));
+  return { document: read.document, pictures };
 }
 
 /** Puts a unit on the bench as a document says it. */
 export async function insertDocument(
-  document: UnitDocument,
+  { document, pictures }: ReadyDocument,
   transaction: Transaction,
   { id = randomUUID(), isDemo = false }: { readonly id?: string | undefined; readonly isDemo?: boolean } = {},
 ): Promise<UnitModel> {
@@ -101,12 +111,8 @@ export async function insertDocument(
   await insertReadings(unit.id, ids, readoutIds, fileReadings(readings, parts), transaction);
   await insertEvidence(unit.id, evidence ?? [], transaction);
   await insertLog(unit, log, transaction);
-  for (const { name: photoName, jpeg, points } of (photos ?? []) as FilePhoto[])
-    await insertPhoto(
-      unit,
-      { name: photoName, bytes: Buffer.from(jpeg, 'base64'), points: points ?? [] },
-      transaction,
-    );
+  for (const [i, { name: photoName, points }] of ((photos ?? []) as FilePhoto[]).entries())
+    await insertPhoto(unit, { name: photoName, picture: pictures[i]!, points: points ?? [] }, transaction);
   await appendLog(
     unit,
     { kind: 'unit', summary: `Put on the bench from a file with ${parts.length} parts.` },
@@ -211,8 +217,8 @@ async function filePhotos(
   const photos: FilePhoto[] = [];
   const photosLeftOut: string[] = [];
   let room = PHOTO_ROOM;
-  for (const { name, picture, points } of await picturesOf(unitId, transaction)) {
-    const jpeg = picture.toString('base64');
+  for (const { name, points, ...kept } of await picturesOf(unitId, transaction)) {
+    const jpeg = (await shownPicture(kept)).toString('base64');
     room -= jpeg.length;
     if (room < 0) photosLeftOut.push(name);
     else photos.push({ name, jpeg, points });

@@ -1,4 +1,10 @@
-import { InboxOutlined, MoreOutlined, PlusOutlined, WarningOutlined } from '@ant-design/icons';
+import {
+  DownloadOutlined,
+  InboxOutlined,
+  MoreOutlined,
+  PlusOutlined,
+  WarningOutlined,
+} from '@ant-design/icons';
 import { DELETED_DAYS, UNIT_PLACES, type UnitPlace, type UnitSummary } from '@halfsplit/contract';
 import { App, Button, Dropdown, Segmented, Table, type TableColumnsType } from 'antd';
 import dayjs from 'dayjs';
@@ -6,12 +12,15 @@ import relativeTime from 'dayjs/plugin/relativeTime';
 import { useCallback, useMemo, useState, type DragEvent } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
-import { fileUrl, ProblemError, sendWrite } from '../../api/client.ts';
+import { archiveUrl, fileUrl, ProblemError, sendWrite } from '../../api/client.ts';
 import { newId } from '../../api/outbox-store.ts';
 import { useOutbox } from '../../api/outbox-context.tsx';
 import { useUnits } from '../../api/use-unit.ts';
-import { RAIL } from '../../app/stages.ts';
-import { ModeButton, Saving } from '../../app/top-bar.tsx';
+import { RAIL } from '../../unit/stages.ts';
+import { PersonButton } from '../../people/person-button.tsx';
+import { Saving } from '../../saving/saving.tsx';
+import { UnitNumber } from '../../ui/unit-number.tsx';
+import { ModeButton } from '../../ui/mode-button.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
 import { NewUnitDialog } from './new-unit-dialog.tsx';
 
@@ -22,7 +31,7 @@ const LARGEST_FILE = 10_000_000;
 
 /** All units on the bench. */
 export function BenchPage() {
-  const { data: units, error } = useUnits();
+  const { units, error } = useUnits();
   const [isNew, setIsNew] = useState(false);
   const { open, isDragging, dragHandlers } = useOpenFile();
   const navigate = useNavigate();
@@ -36,6 +45,7 @@ export function BenchPage() {
         <span className="hs-word-mark">Halfsplit</span>
         <span className="hs-dim hs-wide-only">Split what is left in half, and test there.</span>
         <span className="hs-grow" />
+        <PersonButton />
         <ModeButton />
         <Saving />
       </header>
@@ -58,13 +68,18 @@ export function BenchPage() {
           <FileButton accept=".json,application/json" onFile={(file) => void open(file)}>
             <InboxOutlined aria-hidden /> Open a unit file
           </FileButton>
+          <Button
+            href={archiveUrl}
+            icon={<DownloadOutlined />}
+            title="All units with their readings, logs and photos, as one file"
+          >
+            Save the bench
+          </Button>
           <Button type="primary" icon={<PlusOutlined />} onClick={() => setIsNew(true)}>
             New unit
           </Button>
         </div>
-        {error && (
-          <p className="hs-caution">{(error as Error).message} The list is shown as soon as it is back.</p>
-        )}
+        {error && <p className="hs-caution">{error.message} The list is shown as soon as it is back.</p>}
         <Table<UnitSummary>
           size="small"
           rowKey="id"
@@ -96,7 +111,7 @@ const COLUMNS: TableColumnsType<UnitSummary> = [
     render: (name: string, unit) => (
       <Link to={stagePath(unit)} className="hs-tag hs-tag-small" onClick={(event) => event.stopPropagation()}>
         <span className="hs-tag-hole" aria-hidden />
-        <strong>{name}</strong> <span className="hs-tag-number">#{unit.number}</span>
+        <strong>{name}</strong> <UnitNumber number={unit.number} />
       </Link>
     ),
   },

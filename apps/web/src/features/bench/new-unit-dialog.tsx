@@ -1,9 +1,7 @@
-import { HAZARDS, type Hazard } from '@halfsplit/contract';
+import { createUnitSchema, HAZARDS, type Hazard } from '@halfsplit/contract';
 import { Form, Input, Modal, Select } from 'antd';
-import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useSWRConfig } from 'swr';
-import { ProblemError, sendWrite } from '../../api/client.ts';
+import { useOutbox } from '../../api/outbox-context.tsx';
 import { newId } from '../../api/outbox-store.ts';
 
 interface Fields {
@@ -16,25 +14,15 @@ interface Fields {
 /** Asks for what the tag says; the rest is typed at the bench. */
 export function NewUnitDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
   const [form] = Form.useForm<Fields>();
-  const [failure, setFailure] = useState<string | null>(null);
-  const [isBusy, setIsBusy] = useState(false);
+  const outbox = useOutbox();
   const navigate = useNavigate();
-  const { mutate } = useSWRConfig();
-  const submit = async (fields: Fields) => {
-    setIsBusy(true);
-    setFailure(null);
-    try {
-      const { unitId } = await sendWrite('POST', '/units', newId(), fields);
-      void mutate('units');
-      form.resetFields();
-      onClose();
-      void navigate(`/units/${unitId}/trace`);
-    } catch (error) {
-      const hint = error instanceof ProblemError ? '' : ' What you typed stays here; try again.';
-      setFailure(`${(error as Error).message}${hint}`);
-    } finally {
-      setIsBusy(false);
-    }
+  const submit = (fields: Fields) => {
+    const id = newId();
+    const values = createUnitSchema.omit({ id: true }).parse(fields);
+    outbox.add(id, { type: 'create-unit', values, at: new Date().toISOString() });
+    form.resetFields();
+    onClose();
+    void navigate(`/units/${id}/trace`);
   };
   return (
     <Modal
@@ -43,9 +31,8 @@ export function NewUnitDialog({ open, onClose }: { open: boolean; onClose: () =>
       okText="Put it on the bench"
       onCancel={onClose}
       onOk={() => form.submit()}
-      confirmLoading={isBusy}
     >
-      <Form<Fields> form={form} layout="vertical" onFinish={(fields) => void submit(fields)}>
+      <Form<Fields> form={form} layout="vertical" onFinish={submit}>
         <Form.Item
           name="name"
           label="Name"
@@ -75,11 +62,6 @@ export function NewUnitDialog({ open, onClose }: { open: boolean; onClose: () =>
         <Form.Item name="notes" label="Complaint, in the owner’s words">
           <Input.TextArea autoSize={{ minRows: 2, maxRows: 6 }} />
         </Form.Item>
-        {failure && (
-          <p className="hs-caution" role="alert">
-            {failure}
-          </p>
-        )}
       </Form>
     </Modal>
   );

@@ -12,8 +12,8 @@ import {
 } from '@halfsplit/core';
 import { Button, Switch } from 'antd';
 import { useMemo, useState, type ReactNode } from 'react';
-import { useLayer } from '../../app/layer.tsx';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useLayer } from '../../unit/layer.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { LayerWord, verdictTone } from '../../ui/marks.tsx';
 import { Schematic, type Emphasis } from '../../ui/schematic/schematic.tsx';
 import { printedText, useDrawing } from './use-drawing.ts';

@@ -4,8 +4,8 @@ import { cautionsOf, markedNumber, preparePath, whyTest, rateTest, type Proposed
 import { Button, Segmented } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { useUnitContext } from '../../app/unit-context.tsx';
-import { useUndoable } from '../../app/use-undo.ts';
+import { useUnitContext } from '../../unit/unit-context.tsx';
+import { useUndoable } from '../../unit/use-undo.ts';
 import { Keys } from '../../ui/keys.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
 import { PathBoard, PhotosPanel } from '../path/index.ts';

@@ -9,7 +9,7 @@ import {
 } from '@halfsplit/core';
 import { Button } from 'antd';
 import { useState } from 'react';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 
 interface Props {

@@ -9,7 +9,7 @@ import {
 } from '@halfsplit/core';
 import { Button, Progress, Space } from 'antd';
 import { useMemo, useState } from 'react';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { keyOf, MeasureQuestion } from './measure-question.tsx';
 import { measuredQuantities } from './measured.ts';
 import { useDictionary, useTellingReadings } from './use-dictionary.ts';

@@ -2,7 +2,7 @@ import type { CreateEvidence } from '@halfsplit/contract';
 import { CONDITIONS, parseValue, type Test } from '@halfsplit/core';
 import { Button, Checkbox, Select } from 'antd';
 import { useEffect, useRef, useState } from 'react';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { usePath, usePointNames } from '../path/index.ts';
 import { answersFor, isFree } from './answers.ts';

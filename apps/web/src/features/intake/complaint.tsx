@@ -3,7 +3,7 @@ import { SoundOutlined } from '@ant-design/icons';
 import { HAZARDS, HEARD, type Heard, type Hazard } from '@halfsplit/contract';
 import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
 import { useState } from 'react';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { playSound } from './play-sound.ts';
 import { useIntake } from './use-intake.ts';
 

@@ -1,7 +1,7 @@
 import { causeOf, firstChecks, withCheck } from '@halfsplit/core';
 import { Button } from 'antd';
 import { Link } from 'react-router';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import { useIntake } from './use-intake.ts';
 

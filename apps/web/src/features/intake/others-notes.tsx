@@ -1,7 +1,7 @@
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Input, Select, Slider } from 'antd';
 import { useState } from 'react';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useIntake } from './use-intake.ts';
 
 const USUAL_WEIGHT = 4;

@@ -1,7 +1,7 @@
 import { cautionsOf, dischargeOf, likelyStored, parseValue, type QuantityKind } from '@halfsplit/core';
 import { Input } from 'antd';
 import { useState } from 'react';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useIntake } from './use-intake.ts';
 
 /** Hazards with which charge stays in a unit that is off. */

@@ -1,6 +1,6 @@
 import { unitChange } from '../../api/change.ts';
 import type { IntakeData } from '@halfsplit/contract';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 
 /** The intake of the unit on the bench, and how to change a part of it. */
 export function useIntake(): { intake: IntakeData; setIntake: (values: Partial<IntakeData>) => void } {

@@ -3,8 +3,8 @@ import { Button, Input } from 'antd';
 import dayjs from 'dayjs';
 import { useState } from 'react';
 import { fileUrl } from '../../api/client.ts';
-import { useUndoable } from '../../app/use-undo.ts';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUndoable } from '../../unit/use-undo.ts';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
 
@@ -68,6 +68,7 @@ export function LogStage() {
                 <span>
                   {entry.summary}
                   {entry.undone && <em> (taken back)</em>}
+                  {entry.by !== null && <span className="hs-dim"> {entry.by}</span>}
                 </span>
               </li>
             ))}

@@ -1,7 +1,7 @@
 import { formatQuantity, judgeVoltage } from '@halfsplit/core';
 import { useMemo, type ReactNode } from 'react';
-import { useLayer } from '../../app/layer.tsx';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useLayer } from '../../unit/layer.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { LayerWord } from '../../ui/marks.tsx';
 import { PhotosPanel } from '../path/index.ts';
 import type { Volts } from './use-volts.ts';

@@ -11,7 +11,7 @@ import {
 import { Input, Modal, Select } from 'antd';
 import { useState } from 'react';
 import { newId } from '../../api/outbox-store.ts';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 
 interface KindWords {
   readonly label: string;

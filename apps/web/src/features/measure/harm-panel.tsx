@@ -1,6 +1,6 @@
 import { batchSuspects, formatPlain, markedNumber, type Drift, type Weighed } from '@halfsplit/core';
 import { Button } from 'antd';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 
 const TONES = { replace: 'out', watch: 'edge', leave: 'in' } as const;

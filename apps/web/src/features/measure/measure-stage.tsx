@@ -1,8 +1,8 @@
 import { cautionsOf } from '@halfsplit/core';
 import { Button, Input, Segmented, Select } from 'antd';
 import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
-import { Deferred } from '../../app/deferred.tsx';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { Deferred } from '../../unit/deferred.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark, VerdictMark } from '../../ui/marks.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
 import { HarmPanel } from './harm-panel.tsx';

@@ -15,7 +15,7 @@ import {
   type Verdict,
 } from '@halfsplit/core';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Bands } from '../../ui/bands.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { VerdictMark } from '../../ui/marks.tsx';

@@ -2,7 +2,7 @@ import { readReadingsCsv } from '@halfsplit/core';
 import { Input, Modal } from 'antd';
 import { useState } from 'react';
 import { newId } from '../../api/outbox-store.ts';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
 
 /** Takes a table of readings in, pasted or from a file. */

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
-import { useLayer } from '../../app/layer.tsx';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useLayer } from '../../unit/layer.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useComputed } from '../../compute/use-computed.ts';
 import { useShownVolts } from '../../compute/use-measuring.ts';
 import { measuredVolts } from './measured-volts.ts';

@@ -10,8 +10,8 @@ import {
   type UnitDocument,
 } from '@halfsplit/core';
 import { useMemo } from 'react';
-import { useLayer } from '../../app/layer.tsx';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useLayer } from '../../unit/layer.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { LayerMark, ToneMark } from '../../ui/marks.tsx';
 import type { Volts } from './use-volts.ts';
 

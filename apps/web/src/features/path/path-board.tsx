@@ -1,6 +1,6 @@
 import { addPathLine } from '@halfsplit/core';
 import { lazy, Suspense } from 'react';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import type { BlockView, PointView } from '../../ui/path-drawing.tsx';
 import { usePath } from './use-path.ts';
 

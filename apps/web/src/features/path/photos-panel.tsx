@@ -7,7 +7,7 @@ import { useSWRConfig } from 'swr';
 import { photoUrl, sendPhoto } from '../../api/client.ts';
 import { newId } from '../../api/outbox-store.ts';
 import { applyNews } from '../../api/use-unit.ts';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
 import type { PointView } from '../../ui/path-drawing.tsx';
 import { usePointNames } from './use-path.ts';

@@ -1,7 +1,7 @@
 import { unitChange } from '../../api/change.ts';
 import type { PathData } from '@halfsplit/contract';
 import { useMemo } from 'react';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 
 /** The path of the unit on the bench, and how it is changed. */
 export function usePath(): { path: PathData | null; setPath: (path: PathData) => void } {

@@ -7,7 +7,7 @@ import {
 } from '@halfsplit/contract';
 import { Button, Checkbox, Form, Input, Modal, Select } from 'antd';
 import { newId } from '../../api/outbox-store.ts';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import {
   choicesFor,
   draftOf,

@@ -18,7 +18,7 @@ import { Button } from 'antd';
 import { useMemo, useState, type KeyboardEvent } from 'react';
 import { useLocation } from 'react-router';
 import { newId } from '../../api/outbox-store.ts';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { LayerMark, ToneMark } from '../../ui/marks.tsx';
 import { answerText, readoutText } from '../../ui/readout-value.ts';
 import { ChartPanel } from './chart-panel.tsx';

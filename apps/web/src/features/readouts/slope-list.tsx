@@ -1,6 +1,6 @@
 import type { Layer } from '@halfsplit/contract';
 import { formatQuantity, type Unit } from '@halfsplit/core';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 
 interface Props {
   readonly slopes: readonly { readonly ref: string; readonly perPercent: number }[];

@@ -2,7 +2,7 @@ import { unitChange } from '../../api/change.ts';
 import type { IntakeData } from '@halfsplit/contract';
 import { formatQuantity, KINDS, QUANTITY_KINDS } from '@halfsplit/core';
 import { Button } from 'antd';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 
 type Entry = NonNullable<IntakeData['convicted']>[number];
 

@@ -13,7 +13,7 @@ import {
 } from '@halfsplit/core';
 import { Button, Input, Progress, Select } from 'antd';
 import { useState } from 'react';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { verdictTone } from '../../ui/marks.tsx';
 import type { Search } from './use-search.ts';
 

@@ -11,7 +11,7 @@ import {
 } from '@halfsplit/core';
 import { Button, Select } from 'antd';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { LayerMark } from '../../ui/marks.tsx';
 

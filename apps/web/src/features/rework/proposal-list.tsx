@@ -9,7 +9,7 @@ import {
   type ValueChange,
 } from '@halfsplit/core';
 import { Button } from 'antd';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import { answerText, readoutText } from '../../ui/readout-value.ts';
 import type { Search } from './use-search.ts';

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
-import { useUnitContext } from '../../app/unit-context.tsx';
-import { useLayer } from '../../app/layer.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
+import { useLayer } from '../../unit/layer.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
 import { ConvictedList } from './convicted-list.tsx';
 import { GoalForm } from './goal-form.tsx';

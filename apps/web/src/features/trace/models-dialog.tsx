@@ -4,7 +4,7 @@ import type { OwnModel } from '@halfsplit/contract';
 import { modelFromText, MODELS } from '@halfsplit/core';
 import { Button, Input, Modal } from 'antd';
 import { useState } from 'react';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 
 /** Opens the models that the unit's parts can be of: the library's, and the unit's own. */
 export function ModelsButton() {

@@ -15,8 +15,8 @@ import {
 import { Button, Tooltip } from 'antd';
 import { useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { newId } from '../../api/outbox-store.ts';
-import { useUndoable } from '../../app/use-undo.ts';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUndoable } from '../../unit/use-undo.ts';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { completed, completions } from './complete-word.ts';
 import { ModelsButton } from './models-dialog.tsx';

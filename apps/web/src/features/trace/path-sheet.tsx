@@ -10,7 +10,7 @@ import {
 } from '@halfsplit/core';
 import { AutoComplete, Button, InputNumber, Select } from 'antd';
 import { useMemo, useRef, useState, type ReactNode } from 'react';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { usePath } from '../path/index.ts';
 

@@ -1,6 +1,6 @@
 import { Segmented } from 'antd';
 import { useState } from 'react';
-import { useUnitContext } from '../../app/unit-context.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
 import { PathBoard, PhotosPanel } from '../path/index.ts';
 import { PartsSheet } from './parts-sheet.tsx';

@@ -15,6 +15,8 @@ export const lineOf = (part: UnreadPart): string => formatSheetLine(readPart(par
 /** What somebody entered, in a few words; `current` is what stands there now, where that is known. */
 export function changeWords(change: Change, current?: unknown): string {
   switch (change.type) {
+    case 'create-unit':
+      return `A new unit: ${change.values.name}.`;
     case 'add-part':
     case 'update-part':
       return lineOf(change.part);

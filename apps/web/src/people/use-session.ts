@@ -1,0 +1,48 @@
+import { sessionSchema, type Session } from '@halfsplit/contract';
+import { useEffect } from 'react';
+import useSWR, { useSWRConfig } from 'swr';
+import { z } from 'zod';
+import { ask, SIGNED_OUT } from '../api/client.ts';
+
+const KEY = 'session';
+const done = z.object({ ok: z.literal(true) });
+/** What the service worker keeps of units. */
+const KEPT_UNITS = 'bench';
+
+/** Who is signed in on this device; undefined until it is known, as while the server is away. */
+export function useSession(): Session | undefined {
+  const { data, mutate } = useSWR(KEY, () => ask('GET', '/session', sessionSchema), {
+    revalidateOnFocus: false,
+  });
+  useEffect(() => {
+    const look = () => void mutate();
+    addEventListener(SIGNED_OUT, look);
+    return () => removeEventListener(SIGNED_OUT, look);
+  }, [mutate]);
+  return data;
+}
+
+export interface SessionActions {
+  /** Carries out what signs somebody in; everything that was refused meanwhile is asked for again. */
+  readonly enter: (path: '/session' | '/people/first' | '/pairings/redeem', body: object) => Promise<void>;
+  /** Signs out, here or everywhere; what is kept here of the bench goes too. */
+  readonly leave: (everywhere: boolean) => Promise<void>;
+}
+
+export function useSessionActions(): SessionActions {
+  const { mutate } = useSWRConfig();
+  return {
+    async enter(path, body) {
+      const session = await ask('POST', path, sessionSchema, body);
+      await mutate(KEY, session, { revalidate: false });
+      await mutate((key) => key !== KEY);
+      // What waits to be sent need not wait longer.
+      dispatchEvent(new Event('online'));
+    },
+    async leave(everywhere) {
+      await ask('POST', '/session/end', done, { everywhere });
+      if ('caches' in globalThis) await caches.delete(KEPT_UNITS);
+      location.assign('/');
+    },
+  };
+}
