@@ -47,7 +47,7 @@ for (const scheme of ['light', 'dark'] as const) {
     await expect(page.getByRole('region', { name: 'Complaint', exact: true })).toBeVisible();
     await expectNoSeriousViolation(page, 'Intake');
     await goTo(page, 'Find');
-    await expect(page.locator('.hs-question-words')).toBeVisible();
+    await expect(page.locator('.find-question-words')).toBeVisible();
     await expectNoSeriousViolation(page, 'Find');
     await goTo(page, 'Trace');
     await page.getByText('Photos', { exact: true }).click();

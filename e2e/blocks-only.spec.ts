@@ -18,7 +18,7 @@ test('a unit without a schematic is searched by blocks that are typed', async ({
   await expect(page.getByRole('group', { name: 'Path of 6 blocks' })).toBeVisible();
 
   await goTo(page, 'Find');
-  const words = page.locator('.hs-question-words');
+  const words = page.locator('.find-question-words');
   const search = page.getByRole('region', { name: 'Search', exact: true });
   await expect(words).toBeVisible();
   const seen = async (question: RegExp, key: string) => {

@@ -16,7 +16,7 @@ test('a unit file is dropped onto the bench and opens', async ({ page }) => {
     transfer.items.add(new File([content], 'heron.halfsplit.json', { type: 'application/json' }));
     return transfer;
   }, renamed);
-  const bench = page.locator('.hs-bench');
+  const bench = page.locator('.bench-bench');
   await bench.dispatchEvent('dragover', { dataTransfer: files });
   await bench.dispatchEvent('drop', { dataTransfer: files });
   await expect(page.getByText('Dropped from above').first()).toBeVisible();

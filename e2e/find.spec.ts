@@ -15,13 +15,13 @@ test('hum and no speech: from the complaint to the part, with evidence taken bac
 
   // Find: every test is one key.
   await goTo(page, 'Find');
-  await expect(page.locator('.hs-history')).toContainText(
+  await expect(page.locator('.find-history')).toContainText(
     'Both ends of every cable really plugged; another cable tried: fine',
   );
   const search = page.getByRole('region', { name: 'Search', exact: true });
   const ask = async (question: string) => {
     await search.getByRole('button', { name: question, exact: true }).click();
-    await expect(search.locator('.hs-question-words')).toContainText(question);
+    await expect(search.locator('.find-question-words')).toContainText(question);
   };
   await ask('Is the supply right at Supply after the reservoir?');
   await page.keyboard.press('b');
@@ -34,7 +34,9 @@ test('hum and no speech: from the complaint to the part, with evidence taken bac
   await page.keyboard.press('g');
   await saved(page);
   await page.keyboard.press('Control+Z');
-  await expect(page.locator('.hs-history .hs-undone')).toContainText('Tested Filtered supply: it is there.');
+  await expect(page.locator('.find-history .hs-undone')).toContainText(
+    'Tested Filtered supply: it is there.',
+  );
   await ask('Is the supply right at Filtered supply?');
   await page.keyboard.press('n');
   // The first stage could drag it down: it is disconnected, and looked at again.

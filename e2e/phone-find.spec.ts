@@ -7,14 +7,14 @@ test('on a phone, with one thumb: a test is answered, seen in the history, and t
 }) => {
   await copyInMeasure(page, /^Wren talkback/);
   await goTo(page, 'Find');
-  const question = page.locator('.hs-question-words');
+  const question = page.locator('.find-question-words');
   await expect(question).toBeVisible();
   // What other journeys tested comes along with the copy: what counts is what this one adds.
-  const history = page.locator('.hs-history li');
-  const undone = page.locator('.hs-history .hs-undone');
+  const history = page.locator('.find-history li');
+  const undone = page.locator('.find-history .hs-undone');
   const [made, taken] = [await history.count(), await undone.count()];
   const asked = await question.innerText();
-  const answer = page.locator('.hs-answer').first();
+  const answer = page.locator('.find-answer').first();
   const box = (await answer.boundingBox())!;
   // A thumb's size, within its reach.
   expect(box.height).toBeGreaterThanOrEqual(48);

@@ -32,7 +32,7 @@ test('what the server refuses is kept with its reason, and what fails for now is
     await sheet.press('Enter');
   }
   // R2 went through on the fourth try; R7 waits to be looked at.
-  await expect(page.locator('.hs-saving')).toHaveAttribute('data-state', 'parked');
+  await expect(page.locator('.saving-saving')).toHaveAttribute('data-state', 'parked');
   expect(failures).toBe(4);
   await expect(page.getByRole('button', { name: 'Change R2' })).toBeVisible();
   await page.reload();

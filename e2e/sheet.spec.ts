@@ -41,16 +41,16 @@ test('row, symbol and net answer one another, and a moved symbol stays', async (
   await page.locator('[data-ref="R4"]').click();
   await expect(page.getByRole('row', { name: /R4/ })).toHaveClass(/hs-row-selected/);
   await page.getByRole('row', { name: /R3/ }).getByRole('button', { name: 'net c1' }).click();
-  await expect(page.locator('.hs-wire-selected')).not.toHaveCount(0);
+  await expect(page.locator('.schematic-wire-selected')).not.toHaveCount(0);
 
-  const symbol = page.locator('[data-ref="R5"] .hs-catch');
+  const symbol = page.locator('[data-ref="R5"] .schematic-catch');
   const before = (await symbol.boundingBox())!;
   await page.mouse.move(before.x + before.width / 2, before.y + before.height / 2);
   await page.mouse.down();
   await page.mouse.move(before.x + before.width / 2 + 60, before.y + before.height / 2 + 20, { steps: 6 });
   await page.mouse.up();
   await saved(page);
-  const place = () => page.locator('[data-ref="R5"] .hs-lines').getAttribute('transform');
+  const place = () => page.locator('[data-ref="R5"] .schematic-lines').getAttribute('transform');
   const moved = await place();
   await page.reload();
   await expect(page.locator('[data-ref="R5"]')).toBeVisible();

@@ -18,7 +18,7 @@ test('the voltages map: computed beside measured, on the drawing, in the list an
     'above the computed 139 mV',
   );
   await expect(page.getByText(/µA through R104 at Q101 e, computed 124 µA/)).toBeVisible();
-  await expect(page.locator('.hs-flag-out')).toContainText('139 mV, is 410 mV');
+  await expect(page.locator('.schematic-flag-out')).toContainText('139 mV, is 410 mV');
   await field.fill('vcc ripple 12mV');
   await field.press('Enter');
   await expect(page.getByRole('status').filter({ hasText: 'ripple' })).toContainText('good');

@@ -58,7 +58,7 @@ async function takeEach(browser, address) {
   const take = async (page, name) => {
     await page.evaluate(() => document.fonts.ready);
     await page.waitForFunction(
-      () => document.querySelector('.hs-chart svg, .hs-bench, .hs-dock-folded') !== null,
+      () => document.querySelector('.hs-chart svg, .bench-bench, .readouts-dock-folded') !== null,
     );
     await page.screenshot({ path: join(ROOT, 'docs/screenshots', `${name}.png`) });
   };
@@ -82,7 +82,7 @@ async function takeEach(browser, address) {
     .getByRole('button', { name: /R104.*R109/ })
     .first()
     .click();
-  await page.locator('.hs-proposal-on').waitFor();
+  await page.locator('.rework-proposal-on').waitFor();
   await take(page, 'rework');
   await stage(page, 'Log');
   await take(page, 'log');
@@ -102,19 +102,19 @@ async function takeEach(browser, address) {
   await page.getByRole('region', { name: 'Board' }).getByText('10.8 V').waitFor();
   await take(page, 'measure-board');
   await stage(page, 'Find');
-  const asks = page.locator('.hs-question-words');
+  const asks = page.locator('.find-question-words');
   const test = async (question, key) => {
     await page.getByRole('button', { name: question }).click();
     await asks.getByText(question).waitFor();
     await page.keyboard.press(key);
-    await page.locator('.hs-saving[data-state=saved]').waitFor();
+    await page.locator('.saving-saving[data-state=saved]').waitFor();
   };
   await page.locator('.hs-suspects').waitFor();
   await test('Is the supply right at Supply after the reservoir?', 'g');
   await test('Is the supply right at Filtered supply?', 'n');
-  await page.locator('.hs-share-bar').first().waitFor();
+  await page.locator('.path-drawing-share-bar').first().waitFor();
   await page.screenshot({ path: join(ROOT, 'docs/screenshots', 'find.png') });
-  await page.locator('.hs-block-node', { hasText: 'Supply filter' }).click();
+  await page.locator('.path-drawing-block-node', { hasText: 'Supply filter' }).click();
   await page.getByText('Photo', { exact: true }).click();
   await page.getByRole('img', { name: /^Photo/ }).waitFor();
   const volts = page.getByRole('textbox', { name: 'Voltage at vf' });

@@ -1,3 +1,4 @@
+import { basename } from 'node:path';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
@@ -54,6 +55,13 @@ export default defineConfig({
     // Small fonts would be inlined as data, which the page's policy blocks.
     assetsInlineLimit: (file) => (file.endsWith('.woff2') ? false : undefined),
     chunkSizeWarningLimit: 1200,
+  },
+  css: {
+    // The room and the name: readable in the page, and the same in every build.
+    modules: {
+      generateScopedName: (name, file) =>
+        `${basename(file, '.module.css').split('.')[0]}-${name.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`)}`,
+    },
   },
   worker: { format: 'es' },
   server: { proxy: { '/api': 'http://127.0.0.1:4780' } },

@@ -48,7 +48,7 @@ export { expect };
 
 /** Waits until the server has acknowledged everything entered. */
 export async function saved(page: Page): Promise<void> {
-  await expect(page.locator('.hs-saving')).toHaveAttribute('data-state', 'saved');
+  await expect(page.locator('.saving-saving')).toHaveAttribute('data-state', 'saved');
 }
 
 /** Puts a new unit on the bench through the dialog and opens it. */

@@ -112,16 +112,16 @@ async function timeEntry(page, ref, condition, i) {
   await field.fill(`${ref} ${value} ${condition === 'in circuit' ? 'in circuit' : 'lifted'}`);
   const wanted = condition === 'in circuit' ? 'the part itself' : `reads ${6 + i} %`;
   // A hand takes longer than this: what the entry before set off is done.
-  await page.locator('.hs-saving[data-state=saved]').waitFor();
+  await page.locator('.saving-saving[data-state=saved]').waitFor();
   await page.evaluate(() => new Promise((resolve) => requestIdleCallback(resolve)));
   return page.evaluate(
     ({ words, head }) =>
       new Promise((resolve) => {
         const list = document.querySelector('.hs-sheet');
-        const before = list.querySelector('.hs-last-verdict')?.textContent;
+        const before = list.querySelector('.measure-last-verdict')?.textContent;
         const start = performance.now();
         const look = () => {
-          const text = list.querySelector('.hs-last-verdict')?.textContent ?? '';
+          const text = list.querySelector('.measure-last-verdict')?.textContent ?? '';
           if (text === before || !text.startsWith(head)) return;
           if (!text.includes(words) && !text.includes('within')) return;
           observer.disconnect();

@@ -1,6 +1,6 @@
 import '@fontsource-variable/inter';
 import '@fontsource-variable/jetbrains-mono';
-import './app/styles.css';
+import './ui/shared.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Root } from './app/root.tsx';

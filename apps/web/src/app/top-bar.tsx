@@ -8,6 +8,7 @@ import { UnitNumber } from '../ui/unit-number.tsx';
 import { ModeButton } from '../ui/mode-button.tsx';
 import { openPalette } from './palette-state.ts';
 import { useUnitContext } from '../unit/unit-context.tsx';
+import styles from './frame.module.css';
 
 export function TopBar() {
   const { unit } = useUnitContext();
@@ -19,7 +20,7 @@ export function TopBar() {
         <strong>{unit.name}</strong>
         <UnitNumber number={unit.number} />
       </Link>
-      <Link to="/" className="hs-back">
+      <Link to="/" className={styles.back}>
         <ArrowLeftOutlined aria-hidden /> Bench
       </Link>
       {unit.hazards.length > 0 && (
@@ -28,13 +29,13 @@ export function TopBar() {
         </span>
       )}
       <span className="hs-grow" />
-      <div className="hs-layers" role="radiogroup" aria-label="Layer shown">
+      <div className={styles.layers} role="radiogroup" aria-label="Layer shown">
         {LAYER_LIST.map((l) => (
           <button
             key={l}
             role="radio"
             aria-checked={l === layer}
-            className="hs-layer"
+            className={styles.layer}
             onClick={() => setLayer(l)}
             style={l === layer ? { borderColor: `var(--hs-${l})` } : undefined}
           >
@@ -42,7 +43,7 @@ export function TopBar() {
           </button>
         ))}
       </div>
-      <button className="hs-goto" onClick={openPalette}>
+      <button className={styles.goto} onClick={openPalette}>
         Go to anything <Keys keys="Ctrl K" />
       </button>
       <ModeButton />

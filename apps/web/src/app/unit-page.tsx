@@ -23,6 +23,7 @@ import { TopBar } from './top-bar.tsx';
 import { UnitContext, type UnitContextValue } from '../unit/unit-context.tsx';
 import { useStage } from '../unit/use-stage.ts';
 import { useUndoKey } from '../unit/use-undo.ts';
+import styles from './frame.module.css';
 
 export function UnitPage() {
   const { unitId = '' } = useParams();
@@ -125,12 +126,12 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
   );
   return (
     <UnitContext value={value}>
-      <div className="hs-unit">
+      <div className={styles.unit}>
         <Deferred>
           <LaterTopBar />
           <LaterRail />
         </Deferred>
-        <main className="hs-page">
+        <main className={styles.page}>
           <Suspense fallback={null}>
             <Outlet />
           </Suspense>

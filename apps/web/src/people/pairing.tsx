@@ -3,6 +3,7 @@ import { Alert, Button, Select } from 'antd';
 import { toDataURL } from 'qrcode';
 import { useEffect, useState } from 'react';
 import { ask } from '../api/client.ts';
+import styles from './people.module.css';
 
 const SECOND_MS = 1000;
 

@@ -3,6 +3,7 @@ import { Button, Modal } from 'antd';
 import { z } from 'zod';
 import { useOutbox, useOutboxState } from '../api/outbox-context.tsx';
 import { changeWords, fieldsWords, lineOf } from './change-words.ts';
+import styles from './saving.module.css';
 
 /** Two values of one thing: what is there now, and what you entered. You choose; nothing is dropped silently. */
 export function ConflictDialog() {
@@ -25,7 +26,7 @@ export function ConflictDialog() {
       ]}
     >
       <p>{problem.detail}</p>
-      <dl className="hs-versus">
+      <dl className={styles.versus}>
         <dt>There now</dt>
         <dd>{describeCurrent(problem.current)}</dd>
         <dt>Yours</dt>

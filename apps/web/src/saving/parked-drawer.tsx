@@ -1,6 +1,7 @@
 import { Button, Drawer } from 'antd';
 import { useOutbox, useOutboxState } from '../api/outbox-context.tsx';
 import { changeWords } from './change-words.ts';
+import styles from './saving.module.css';
 
 /** What the server would not take: what was typed, why it was refused, and what can be done with it. */
 export function ParkedDrawer({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
@@ -9,7 +10,7 @@ export function ParkedDrawer({ isOpen, onClose }: { isOpen: boolean; onClose: ()
   return (
     <Drawer open={isOpen} onClose={onClose} title="Not taken by the server" size="large">
       {parked.length === 0 && <p className="hs-dim">Everything that you entered was taken.</p>}
-      <ul className="hs-parked">
+      <ul className={styles.parked}>
         {parked.map(({ key, change, refusal }) => (
           <li key={key}>
             <p className="hs-mono">{changeWords(change)}</p>

@@ -3,6 +3,7 @@ import { Button, Tooltip } from 'antd';
 import { lazy, Suspense, useState } from 'react';
 import { useOutboxState } from '../api/outbox-context.tsx';
 import type { SaveState } from '../api/outbox.ts';
+import styles from './saving.module.css';
 
 const ParkedDrawer = lazy(() => import('./parked-drawer.tsx').then((m) => ({ default: m.ParkedDrawer })));
 
@@ -31,13 +32,18 @@ export function Saving() {
     <>
       {notKept !== null && (
         <Tooltip title={notKept}>
-          <span className="hs-not-kept" role="alert">
+          <span className={styles.notKept} role="alert">
             <WarningOutlined aria-hidden /> not kept here
           </span>
         </Tooltip>
       )}
       <Tooltip title={hint}>
-        <span className="hs-saving" role="status" data-state={state} style={{ color: `var(--hs-${tone})` }}>
+        <span
+          className={styles.saving}
+          role="status"
+          data-state={state}
+          style={{ color: `var(--hs-${tone})` }}
+        >
           {state === 'saved' ? <CheckCircleFilled aria-hidden /> : <ClockCircleOutlined aria-hidden />} {word}
           {state === 'waiting' && ` (${pending.length})`}
         </span>

@@ -1,4 +1,5 @@
 import { bandsFor, type BandColour } from '@halfsplit/core';
+import styles from './bands.module.css';
 
 /** Paint of the bands; a colour code, not a part of the theme (IEC 60062). */
 const PAINT: Record<BandColour, string> = {
@@ -23,10 +24,10 @@ export function Bands({ ohms, tolerance }: { ohms: number; tolerance: number }) 
   if (!bands) return null;
   const step = 14;
   return (
-    <span className="hs-bands" title={bands.join(', ')}>
+    <span className={styles.bands} title={bands.join(', ')}>
       <svg width={bands.length * step + 28} height="22" role="img" aria-label={`Bands: ${bands.join(', ')}`}>
-        <rect x="0" y="10" width="100%" height="2" className="hs-band-lead" />
-        <rect x="6" y="2" width={bands.length * step + 16} height="18" rx="6" className="hs-band-body" />
+        <rect x="0" y="10" width="100%" height="2" className={styles.bandLead} />
+        <rect x="6" y="2" width={bands.length * step + 16} height="18" rx="6" className={styles.bandBody} />
         {bands.map((band, i) => {
           const isTolerance = i === bands.length - 1 && bands.length > 3;
           return (

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import styles from './file-button.module.css';
 
 interface Props {
   /** Types that are offered, as an input takes them. */
@@ -11,7 +12,7 @@ interface Props {
 /** A button that opens the picker for one file; the same file can be chosen again. */
 export function FileButton({ accept, children, className, onFile }: Props) {
   return (
-    <label className={className === undefined ? 'hs-file-button' : `hs-file-button ${className}`}>
+    <label className={className === undefined ? styles.fileButton : `${styles.fileButton} ${className}`}>
       <input
         type="file"
         accept={accept}

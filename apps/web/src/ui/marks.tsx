@@ -1,5 +1,6 @@
 import type { Layer } from '@halfsplit/contract';
 import type { Asked, Verdict, VerdictKind } from '@halfsplit/core';
+import styles from './marks.module.css';
 
 const SIZE = 12;
 
@@ -7,7 +8,7 @@ const SIZE = 12;
 export function LayerMark({ layer, size = SIZE }: { layer: Layer; size?: number }) {
   const stroke = `var(--hs-${layer})`;
   return (
-    <svg width={size} height={size} viewBox="0 0 12 12" aria-hidden className="hs-mark">
+    <svg width={size} height={size} viewBox="0 0 12 12" aria-hidden className={styles.mark}>
       {layer === 'marked' && (
         <rect x="2" y="2" width="8" height="8" fill="none" stroke={stroke} strokeWidth="1.8" />
       )}
@@ -83,7 +84,7 @@ export function VerdictMark({ kind, words }: { kind: VerdictKind; words: string 
 export function ToneMark({ tone }: { tone: VerdictTone }) {
   const colour = `var(--hs-${tone})`;
   return (
-    <svg width={SIZE} height={SIZE} viewBox="0 0 12 12" aria-hidden className="hs-mark">
+    <svg width={SIZE} height={SIZE} viewBox="0 0 12 12" aria-hidden className={styles.mark}>
       {tone === 'in' && <path d="M1.5 6.5 4.8 9.8 10.5 2.2" fill="none" stroke={colour} strokeWidth="1.9" />}
       {tone === 'edge' && (
         <>

@@ -2,6 +2,7 @@ import { Graph, layout } from '@dagrejs/dagre';
 import type { PathData } from '@halfsplit/contract';
 import { useMemo, useRef, useState, type PointerEvent } from 'react';
 import { ToneMark } from './marks.tsx';
+import styles from './path-drawing.module.css';
 
 /** What the search says of a block: cleared, still suspected, or convicted. */
 export type BlockStand = 'cleared' | 'suspected' | 'convicted' | 'untested';
@@ -93,7 +94,7 @@ export function PathDrawing(props: Props) {
   return (
     <svg
       ref={svg}
-      className="hs-path"
+      className={styles.path}
       viewBox={`0 0 ${placed.width} ${placed.height}`}
       style={{ width: placed.width, aspectRatio: `${placed.width} / ${placed.height}` }}
       role="group"
@@ -109,7 +110,7 @@ export function PathDrawing(props: Props) {
       {placed.edges.map((e) => (
         <path
           key={e.key}
-          className={`hs-link-line hs-carries-${e.carries}`}
+          className={`${styles.linkLine} ${styles[`carries-${e.carries}`]}`}
           d={`M${e.points.map((p) => `${p.x} ${p.y}`).join('L')}`}
         >
           <title>{e.carries}</title>
@@ -117,7 +118,7 @@ export function PathDrawing(props: Props) {
       ))}
       {drag && (
         <path
-          className="hs-link-line hs-link-new"
+          className={`${styles.linkLine} ${styles.linkNew}`}
           d={`M${placed.nodes.get(drag.from)!.x} ${placed.nodes.get(drag.from)!.y}L${drag.x} ${drag.y}`}
         />
       )}
@@ -129,7 +130,7 @@ export function PathDrawing(props: Props) {
         return (
           <g
             key={b.id}
-            className={`hs-block-node hs-stand-${stand}${selectedBlock === b.id ? ' hs-block-on' : ''}`}
+            className={`${styles.blockNode} ${styles[`stand-${stand}`]}${selectedBlock === b.id ? ` ${styles.blockOn}` : ''}`}
             transform={`translate(${at.x - WIDTH / 2} ${at.y - HEIGHT / 2})`}
             onPointerDown={(event) => {
               if (onLink && event.button === 0) setDrag({ from: b.id, ...toDrawing(event) });
@@ -139,7 +140,7 @@ export function PathDrawing(props: Props) {
             <rect width={WIDTH} height={HEIGHT} rx="4" />
             {view && view.share > 0.005 && (
               <rect
-                className="hs-share-bar"
+                className={styles.shareBar}
                 x="1"
                 y={HEIGHT - 5}
                 width={Math.max(2, (WIDTH - 2) * view.share)}
@@ -147,12 +148,12 @@ export function PathDrawing(props: Props) {
               />
             )}
             <foreignObject width={WIDTH} height={HEIGHT}>
-              <div className="hs-block-face">
+              <div className={styles.blockFace}>
                 {view && <ToneMark tone={STAND_TONES[stand]} />}
-                <span className="hs-block-name" title={`${name}, ${b.kind ?? 'block'}`}>
+                <span className={styles.blockName} title={`${name}, ${b.kind ?? 'block'}`}>
                   {name}
                 </span>
-                {view && <span className="hs-block-word">{standWord(view)}</span>}
+                {view && <span className={styles.blockWord}>{standWord(view)}</span>}
               </div>
             </foreignObject>
           </g>

@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import { useRef, type MouseEvent, type ReactNode } from 'react';
 import { TransformComponent, TransformWrapper } from 'react-zoom-pan-pinch';
 import type { PointView } from './path-drawing.tsx';
+import styles from './photo-board.module.css';
 
 interface Props {
   readonly photo: PhotoResource;
@@ -48,8 +49,8 @@ export function PhotoBoard(props: Props) {
   return (
     <TransformWrapper minScale={1} maxScale={8} wheel={{ step: 0.2 }} doubleClick={{ disabled: true }}>
       {({ zoomIn, zoomOut, resetTransform }) => (
-        <div className="hs-photo">
-          <div className="hs-photo-tools">
+        <div className={styles.photo}>
+          <div className={styles.photoTools}>
             <Button size="small" onClick={() => zoomIn()}>
               Closer
             </Button>
@@ -61,10 +62,10 @@ export function PhotoBoard(props: Props) {
             </Button>
             {tools}
           </div>
-          <TransformComponent wrapperClass="hs-photo-window" contentClass="hs-photo-content">
+          <TransformComponent wrapperClass="${styles.photoWindow}" contentClass="${styles.photoContent}">
             <div
               ref={picture}
-              className={`hs-photo-picture${onPlace ? ' hs-placing' : ''}`}
+              className={`hs-photo-picture${onPlace ? ` ${styles.placing}` : ''}`}
               style={{ aspectRatio: `${photo.width} / ${photo.height}` }}
               onClick={place}
             >
@@ -75,7 +76,7 @@ export function PhotoBoard(props: Props) {
                   label && (
                     <span
                       key={`label ${p.target}`}
-                      className={`hs-photo-volt${label.tone ? ` hs-photo-volt-${label.tone}` : ''}`}
+                      className={`hs-photo-volt${label.tone ? ` ${styles[`photo-volt-${label.tone}`]}` : ''}`}
                       style={{ left: `${p.x * 100}%`, top: `${p.y * 100}%` }}
                     >
                       {label.text}
@@ -89,7 +90,7 @@ export function PhotoBoard(props: Props) {
                   y !== undefined && (
                     <span
                       key={at}
-                      className="hs-photo-damage"
+                      className={styles.photoDamage}
                       style={{ left: `${x * 100}%`, top: `${y * 100}%` }}
                       title={target === undefined ? defect : `${defect}, at ${nameOf(target)}`}
                     >

@@ -23,6 +23,7 @@ import { UnitNumber } from '../../ui/unit-number.tsx';
 import { ModeButton } from '../../ui/mode-button.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
 import { NewUnitDialog } from './new-unit-dialog.tsx';
+import styles from './bench.module.css';
 
 dayjs.extend(relativeTime);
 
@@ -40,16 +41,16 @@ export function BenchPage() {
   const shown = units?.filter((u) => u.place === place) ?? [];
   const columns = useMemo(() => [...COLUMNS, actionsColumn(put)], [put]);
   return (
-    <div className="hs-bench" {...dragHandlers}>
+    <div className={styles.bench} {...dragHandlers}>
       <header className="hs-top">
         <span className="hs-word-mark">Halfsplit</span>
-        <span className="hs-dim hs-wide-only">Split what is left in half, and test there.</span>
+        <span className={`hs-dim ${styles.wideOnly}`}>Split what is left in half, and test there.</span>
         <span className="hs-grow" />
         <PersonButton />
         <ModeButton />
         <Saving />
       </header>
-      <main className="hs-bench-main">
+      <main className={styles.benchMain}>
         <div className="hs-panel-head">
           <h1>{PLACES[place]}</h1>
           {(units ?? []).some((u) => u.place !== 'bench') && (
@@ -87,15 +88,15 @@ export function BenchPage() {
           loading={!units && !error}
           pagination={false}
           columns={columns}
-          onRow={(unit) => ({ onClick: () => void navigate(stagePath(unit)), className: 'hs-clickable' })}
+          onRow={(unit) => ({ onClick: () => void navigate(stagePath(unit)), className: styles.clickable })}
           locale={{
             emptyText: place === 'bench' ? <EmptyBench onNew={() => setIsNew(true)} /> : 'Nothing is here.',
           }}
           scroll={{ x: 'max-content' }}
         />
-        <p className="hs-dim hs-drop-hint">A unit file can be dropped anywhere on this page.</p>
+        <p className={`hs-dim ${styles.dropHint}`}>A unit file can be dropped anywhere on this page.</p>
       </main>
-      {isDragging && <div className="hs-drop">Drop the unit file to put it on the bench</div>}
+      {isDragging && <div className={styles.drop}>Drop the unit file to put it on the bench</div>}
       <NewUnitDialog open={isNew} onClose={() => setIsNew(false)} />
     </div>
   );
@@ -109,7 +110,11 @@ const COLUMNS: TableColumnsType<UnitSummary> = [
     title: 'Unit',
     dataIndex: 'name',
     render: (name: string, unit) => (
-      <Link to={stagePath(unit)} className="hs-tag hs-tag-small" onClick={(event) => event.stopPropagation()}>
+      <Link
+        to={stagePath(unit)}
+        className={`hs-tag ${styles.tagSmall}`}
+        onClick={(event) => event.stopPropagation()}
+      >
         <span className="hs-tag-hole" aria-hidden />
         <strong>{name}</strong> <UnitNumber number={unit.number} />
       </Link>
@@ -143,7 +148,7 @@ const COLUMNS: TableColumnsType<UnitSummary> = [
     dataIndex: 'lastActivityAt',
     responsive: ['lg'],
     render: (at: string, u) => (
-      <span className="hs-last">
+      <span className={styles.last}>
         {dayjs(at).fromNow()} <span className="hs-dim">{u.lastActivity}</span>
       </span>
     ),

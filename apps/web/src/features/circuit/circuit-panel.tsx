@@ -17,6 +17,7 @@ import { useUnitContext } from '../../unit/unit-context.tsx';
 import { LayerWord, verdictTone } from '../../ui/marks.tsx';
 import { Schematic, type Emphasis } from '../../ui/schematic/schematic.tsx';
 import { printedText, useDrawing } from './use-drawing.ts';
+import styles from './circuit.module.css';
 
 /** The circuit at the right of every stage: values and voltages of the layer shown, drifted and changed parts heavier. */
 export function CircuitPanel({
@@ -91,7 +92,7 @@ export function CircuitPanel({
         >
           Draw anew
         </Button>
-        <label className="hs-switch">
+        <label className={styles.switch}>
           <Switch
             size="small"
             checked={showsVolts}

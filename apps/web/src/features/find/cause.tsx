@@ -2,6 +2,7 @@ import type { Conviction, ProofOutcome } from '@halfsplit/core';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
 import { Link } from 'react-router';
+import styles from './find.module.css';
 
 interface Props {
   readonly cause: Conviction;
@@ -13,7 +14,7 @@ interface Props {
 export function Cause({ cause, onProve, onGoOn }: Props) {
   const { proof } = cause;
   return (
-    <section className="hs-cause" aria-label="Cause">
+    <section className={styles.cause} aria-label="Cause">
       <h3>{proof ? 'Found and proved' : 'Found'}</h3>
       <p role="status">{cause.words}</p>
       {proof ? (

@@ -17,6 +17,7 @@ import { Question } from './question.tsx';
 import { SuspectsList } from './suspects-list.tsx';
 import { TestsList } from './tests-list.tsx';
 import { CONVICTING, useFind } from './use-find.ts';
+import styles from './find.module.css';
 
 const BOARDS = ['Path', 'Photo', 'Circuit'] as const;
 type Board = (typeof BOARDS)[number];
@@ -132,7 +133,7 @@ export function FindStage() {
   const partsBlock = inParts === null ? null : path.blocks.find((b) => b.id === inParts);
 
   return (
-    <div className="hs-split hs-find">
+    <div className={`hs-split ${styles.find}`}>
       <section className="hs-panel hs-sheet" aria-label="Search">
         <header className="hs-panel-head">
           <h2>Find</h2>
@@ -265,7 +266,7 @@ export function FindStage() {
         )}
         {board === 'Photo' && <PhotosPanel isBare points={find.points} onSelectPoint={choosePoint} />}
         {board === 'Circuit' && <CircuitPanel />}
-        <div className="hs-history-panel">
+        <div className={styles.historyPanel}>
           <h3>
             Tests made <span className="hs-dim">{unit.evidence.filter((e) => !e.withdrawn).length}</span>
           </h3>

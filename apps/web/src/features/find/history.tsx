@@ -3,6 +3,7 @@ import { damageWords, evidenceSentence, FIRST_CHECKS, preparePath, type UnitDocu
 import { Button } from 'antd';
 import dayjs from 'dayjs';
 import { useMemo } from 'react';
+import styles from './find.module.css';
 
 interface Props {
   readonly evidence: readonly EvidenceResource[];
@@ -31,7 +32,7 @@ export function History({ evidence, document, ignored, onWithdraw, onUncheck, on
   if (evidence.length === 0 && checks.length === 0 && damage.length === 0)
     return <p className="hs-empty-words">Nothing is tested yet.</p>;
   return (
-    <ol className="hs-history">
+    <ol className={styles.history}>
       {[...evidence].reverse().map((e) => (
         <li key={e.id} className={e.withdrawn ? 'hs-undone' : undefined}>
           <time>{dayjs(e.takenAt).format('HH:mm')}</time>

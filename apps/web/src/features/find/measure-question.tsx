@@ -11,6 +11,7 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
+import styles from './find.module.css';
 
 interface Props {
   readonly ask: Quantity;
@@ -53,7 +54,7 @@ export function MeasureQuestion({ ask, reading, told, right, onEnter, onStep, on
   const place = point ? `${point.name ?? point.id}, net ${netOf(ask)}` : `net ${netOf(ask)}`;
   return (
     <>
-      <p className="hs-question-words">
+      <p className={styles.questionWords}>
         {ask.kind === 'dcv' && `What is the direct voltage at ${place}?`}
         {ask.kind === 'level' &&
           `With ${formatQuantity(ask.frequencyHz, 'Hz')} going in, what is its level at ${place}?`}
@@ -78,7 +79,7 @@ export function MeasureQuestion({ ask, reading, told, right, onEnter, onStep, on
       </p>
       <div className="hs-answers">
         <input
-          className="hs-answer-field hs-answer-wide"
+          className={`${styles.answerField} ${styles.answerWide}`}
           value={text}
           autoFocus
           onChange={(e) => {

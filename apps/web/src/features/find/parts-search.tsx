@@ -13,6 +13,7 @@ import { useUnitContext } from '../../unit/unit-context.tsx';
 import { keyOf, MeasureQuestion } from './measure-question.tsx';
 import { measuredQuantities } from './measured.ts';
 import { useDictionary, useTellingReadings } from './use-dictionary.ts';
+import styles from './find.module.css';
 
 interface Props {
   readonly title: string;
@@ -83,8 +84,8 @@ export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }
     if (next.kind === 'dcv' || next.kind === 'level') selectNet(next.net);
   };
   return (
-    <div className="hs-question">
-      <p className="hs-parts-title">
+    <div className={styles.question}>
+      <p className={styles.partsTitle}>
         <Button size="small" onClick={onBack}>
           Back to the blocks
         </Button>{' '}

@@ -6,6 +6,7 @@ import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { usePath, usePointNames } from '../path/index.ts';
 import { answersFor, isFree } from './answers.ts';
+import styles from './find.module.css';
 
 const PLAIN_CONDITIONS = ['wiggled', 'warm', 'cold', 'unloaded', 'dummy load'] as const;
 
@@ -76,14 +77,14 @@ export function Question({ test, why, isProved, onRecord }: Props) {
   const probeProved = conditions.includes(CONDITIONS.probeProved);
   const disconnected = conditions.find((c) => c.startsWith(CONDITIONS.disconnected));
   return (
-    <div className="hs-question">
-      <p className="hs-question-words">
-        {isPoint && <span className="hs-question-point">{numberOf(test.at)}</span>}
+    <div className={styles.question}>
+      <p className={styles.questionWords}>
+        {isPoint && <span className={styles.questionPoint}>{numberOf(test.at)}</span>}
         {test.question}
       </p>
       <p className="hs-dim">{why}</p>
       {!isProved && test.how !== 'check' && (
-        <p className="hs-probe-note">
+        <p className={styles.probeNote}>
           Prove the probe first: {PROOFS[test.carries]}.{' '}
           <Checkbox checked={probeProved} onChange={() => toggle(CONDITIONS.probeProved)}>
             it works
@@ -93,14 +94,14 @@ export function Question({ test, why, isProved, onRecord }: Props) {
       )}
       <div className="hs-answers">
         {answers.map((a) => (
-          <button key={a.key} className="hs-answer" onClick={() => send(a.saw)} aria-keyshortcuts={a.key}>
+          <button key={a.key} className={styles.answer} onClick={() => send(a.saw)} aria-keyshortcuts={a.key}>
             {a.word} <Keys keys={a.key.toUpperCase()} />
           </button>
         ))}
         {test.how === 'trace' && (
           <input
             ref={field}
-            className="hs-answer-field"
+            className={styles.answerField}
             value={number ?? ''}
             onChange={(e) => setNumber(e.target.value)}
             onKeyDown={(e) => {
@@ -127,11 +128,11 @@ export function Question({ test, why, isProved, onRecord }: Props) {
         </p>
       )}
       {test.how !== 'check' && (
-        <div className="hs-conditions">
+        <div className={styles.conditions}>
           {PLAIN_CONDITIONS.map((c) => (
             <button
               key={c}
-              className="hs-chip"
+              className={styles.chip}
               aria-pressed={conditions.includes(c)}
               onClick={() => toggle(c)}
             >

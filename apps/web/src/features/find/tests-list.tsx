@@ -2,6 +2,7 @@ import { SCHOOLS, type ForbiddenTest, type ProposedTest, type School, type Test 
 import { Segmented, Select } from 'antd';
 import { useState } from 'react';
 import { Keys } from '../../ui/keys.tsx';
+import styles from './find.module.css';
 
 const SCHOOL_WORDS: Readonly<Record<School, string>> = {
   value: 'by value',
@@ -34,7 +35,7 @@ export function TestsList({ next, all, forbidden, currentId, onChoose, school, o
     ...forbidden.map(({ test }) => ({ value: test.id, label: `${test.question} (not offered)` })),
   ];
   return (
-    <div className="hs-tests">
+    <div className={styles.tests}>
       <div className="hs-tests-head">
         <Segmented<School>
           size="small"

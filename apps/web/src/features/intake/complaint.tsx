@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { playSound } from './play-sound.ts';
 import { useIntake } from './use-intake.ts';
+import styles from './intake.module.css';
 
 /** What is said of the fault: in the owner's words, and as facts that the search can use. */
 export function Complaint() {
@@ -26,7 +27,7 @@ export function Complaint() {
       <p className="hs-field-label" id="heard-label">
         It sounds like this one
       </p>
-      <ul className="hs-sounds" aria-labelledby="heard-label">
+      <ul className={styles.sounds} aria-labelledby="heard-label">
         <li>
           <Button
             type="text"
@@ -50,7 +51,7 @@ export function Complaint() {
           </li>
         ))}
       </ul>
-      <div className="hs-fields hs-thirds">
+      <div className={`hs-fields ${styles.thirds}`}>
         <Kept
           label="Which outputs"
           value={intake.outputs ?? ''}

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import { useIntake } from './use-intake.ts';
+import styles from './intake.module.css';
 
 /** What is checked before any screw, cheapest first. What was checked counts in the search. */
 export function FirstChecks() {
@@ -27,7 +28,7 @@ export function FirstChecks() {
           {cause.words} <Link to="../find">Prove it in Find</Link>
         </p>
       )}
-      <ol className="hs-checks">
+      <ol className={styles.checks}>
         {checks.map((c) => {
           const outcome = made[c.id];
           return (
@@ -52,7 +53,7 @@ export function FirstChecks() {
                   {outcome}
                 </Button>
               ) : (
-                <span className="hs-check-answers">
+                <span className={styles.checkAnswers}>
                   <Button size="small" onClick={() => set(c.id, 'fine')} aria-label={`Fine: ${c.what}`}>
                     fine
                   </Button>

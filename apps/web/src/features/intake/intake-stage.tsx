@@ -2,11 +2,12 @@ import { Complaint } from './complaint.tsx';
 import { FirstChecks } from './first-checks.tsx';
 import { OthersNotes } from './others-notes.tsx';
 import { Safety } from './safety.tsx';
+import styles from './intake.module.css';
 
 /** What it is, what it does wrong, and whether it can hurt: before any screw is turned. */
 export function IntakeStage() {
   return (
-    <div className="hs-split hs-halves">
+    <div className={`hs-split ${styles.halves}`}>
       <section className="hs-panel" aria-label="Intake">
         <div className="hs-scroll" tabIndex={0} aria-label="Complaint, scrolls">
           <Complaint />

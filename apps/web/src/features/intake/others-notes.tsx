@@ -3,6 +3,7 @@ import { Button, Input, Select, Slider } from 'antd';
 import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useIntake } from './use-intake.ts';
+import styles from './intake.module.css';
 
 const USUAL_WEIGHT = 4;
 
@@ -49,7 +50,7 @@ export function OthersNotes() {
           </li>
         ))}
       </ul>
-      <div className="hs-note-entry">
+      <div className={styles.noteEntry}>
         <Input
           value={text}
           onChange={(e) => setText(e.target.value)}

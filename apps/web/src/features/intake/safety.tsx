@@ -3,6 +3,7 @@ import { Input } from 'antd';
 import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useIntake } from './use-intake.ts';
+import styles from './intake.module.css';
 
 /** Hazards with which charge stays in a unit that is off. */
 const STORING = ['mains', 'switch-mode primary', 'valve high tension', 'large capacitors'];
@@ -18,7 +19,7 @@ export function Safety() {
       {cautions.length === 0 ? (
         <p className="hs-dim">Say at the left what in it can hurt; the cautions for it stand here.</p>
       ) : (
-        <ul className="hs-cautions">
+        <ul className={styles.cautions}>
           {cautions.map((c) => (
             <li key={c}>{c}</li>
           ))}
@@ -40,14 +41,14 @@ function Discharging() {
     setIntake({ stored: next });
   };
   return (
-    <div className="hs-discharge">
+    <div className={styles.discharge}>
       <h3>
         Discharge{' '}
         {!intake.stored && likely && (
           <span className="hs-dim">as the circuit has it; type what yours has</span>
         )}
       </h3>
-      <div className="hs-discharge-fields">
+      <div className={styles.dischargeFields}>
         <Quantity
           label="Largest capacitor"
           kind="capacitor"

@@ -7,6 +7,7 @@ import { useUndoable } from '../../unit/use-undo.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
+import styles from './log.module.css';
 
 const KIND_WORDS: Record<string, string> = {
   unit: 'unit',
@@ -60,11 +61,11 @@ export function LogStage() {
           />
         </div>
         <div className="hs-scroll" tabIndex={0} aria-label="Log entries, scrolls">
-          <ol className="hs-log">
+          <ol className={styles.log}>
             {unit.log.map((entry) => (
               <li key={entry.id} className={entry.undone ? 'hs-undone' : undefined}>
                 <time dateTime={entry.at}>{dayjs(entry.at).format('D MMM HH:mm')}</time>
-                <span className="hs-log-kind">{KIND_WORDS[entry.kind] ?? entry.kind}</span>
+                <span className={styles.logKind}>{KIND_WORDS[entry.kind] ?? entry.kind}</span>
                 <span>
                   {entry.summary}
                   {entry.undone && <em> (taken back)</em>}

@@ -12,6 +12,7 @@ import { Input, Modal, Select } from 'antd';
 import { useState } from 'react';
 import { newId } from '../../api/outbox-store.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
+import styles from './measure.module.css';
 
 interface KindWords {
   readonly label: string;
@@ -99,7 +100,7 @@ export function FromChangeDialog({ onClose }: { onClose: () => void }) {
     onClose();
   };
   const field = (name: 'added' | 'before' | 'after', label: string, example: string) => (
-    <label className="hs-change-field">
+    <label className={styles.changeField}>
       <span>{label}</span>
       <Input
         value={texts[name]}
@@ -123,22 +124,22 @@ export function FromChangeDialog({ onClose }: { onClose: () => void }) {
         Add a known part, and say what it changed: the part that cannot be measured follows from that.
       </p>
       <Select<ChangeKind>
-        className="hs-change-kind"
+        className={styles.changeKind}
         value={kind}
         onChange={setKind}
         options={CHANGE_KINDS.map((k) => ({ value: k, label: WORDS[k].label }))}
         aria-label="What was done"
       />
-      <div className="hs-change-fields">
+      <div className={styles.changeFields}>
         {field('added', words.added, words.example[0])}
         {field('before', `${words.seen} before`, words.example[1])}
         {field('after', `${words.seen} after`, words.example[2])}
       </div>
-      <p role="status" className="hs-change-answer">
+      <p role="status" className={styles.changeAnswer}>
         {isFull ? answerWords(found, words, partKind) : ''}
       </p>
       {found && kind.startsWith('parallel') && (
-        <label className="hs-change-part">
+        <label className={styles.changePart}>
           <span>It is</span>
           <Select
             allowClear

@@ -2,6 +2,7 @@ import { batchSuspects, formatPlain, markedNumber, type Drift, type Weighed } fr
 import { Button } from 'antd';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
+import styles from './measure.module.css';
 
 const TONES = { replace: 'out', watch: 'edge', leave: 'in' } as const;
 
@@ -34,7 +35,7 @@ export function HarmPanel({ harm }: { harm: Weighed | null }) {
   };
   return (
     <div className="hs-scroll" tabIndex={0} aria-label="Drifts, scroll">
-      <p className="hs-replacement" role="status">
+      <p className={styles.replacement} role="status">
         {replacement.refs === null ? (
           'No few of these parts bring every readout back.'
         ) : replacement.refs.length === 0 ? (

@@ -17,6 +17,7 @@ import { setSpeaks, speak, speaks } from './speak.ts';
 import { useRun, type LastVerdict } from './use-run.ts';
 import { useVolts, type Volts } from './use-volts.ts';
 import { Voltages } from './voltages.tsx';
+import styles from './measure.module.css';
 
 const LaterCircuit = memo(CircuitPanel);
 const LaterMenu = memo(MoreMenu);
@@ -108,14 +109,14 @@ function MeasuringRun({ run, volts }: { run: ReturnType<typeof useRun>; volts: V
         />
       )}
       {run.last && (
-        <p className="hs-last-verdict" role="status">
+        <p className={styles.lastVerdict} role="status">
           {headOf(run.last)}: <VerdictMark kind={run.last.verdict.kind} words={run.last.verdict.sentence} />
           {run.last.aspect === null && <Again measured={run.last.measured} />}
         </p>
       )}
       {run.question && <QuestionLine question={run.question} onAnswer={run.answer} />}
       {run.told !== null && (
-        <p className="hs-last-verdict" role="status">
+        <p className={styles.lastVerdict} role="status">
           {run.told.tone && <ToneMark tone={run.told.tone} />} {run.told.sentence}
         </p>
       )}
@@ -173,7 +174,7 @@ const Tools = memo(function Tools({ view, onView, order, onOrder, instrument, on
       )}
       <Input
         size="small"
-        className="hs-instrument"
+        className={styles.instrument}
         value={instrument}
         placeholder="instrument"
         aria-label="Instrument"

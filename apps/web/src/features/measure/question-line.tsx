@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import { Keys } from '../../ui/keys.tsx';
 import type { Question } from './use-run.ts';
+import styles from './measure.module.css';
 
 const ARROWS = ['←', '→'] as const;
 
@@ -14,7 +15,7 @@ export function QuestionLine({
 }) {
   if (asks === 'controls')
     return (
-      <p className="hs-lead-question" role="group" aria-label={`Controls when ${ref} was read`}>
+      <p className={styles.leadQuestion} role="group" aria-label={`Controls when ${ref} was read`}>
         <span>All controls as drawn when {ref} was read?</span>
         <Button size="small" onClick={() => onAnswer(1)}>
           they were <Keys keys={ARROWS[1]} />
@@ -22,7 +23,7 @@ export function QuestionLine({
       </p>
     );
   return (
-    <p className="hs-lead-question" role="group" aria-label={`Red lead of ${ref}`}>
+    <p className={styles.leadQuestion} role="group" aria-label={`Red lead of ${ref}`}>
       <span>
         {taken === null
           ? `Red lead of ${ref} on which pin?`

@@ -22,6 +22,7 @@ import { VerdictMark } from '../../ui/marks.tsx';
 import { useExpectedInCircuit } from '../../compute/use-measuring.ts';
 import { markingOf, readingWords, typedAspects } from './part-words.ts';
 import type { MeasuredPart } from './run.ts';
+import styles from './measure.module.css';
 
 interface ReadingFieldProps {
   readonly subject: MeasuredPart;
@@ -102,19 +103,19 @@ export function ReadingField(props: ReadingFieldProps) {
   };
   const printed = markedNumber(part);
   return (
-    <div className="hs-run">
-      <div className="hs-run-part">
-        <strong className="hs-run-ref">{part.ref}</strong>
-        <span className="hs-run-marking">{markingOf(part)}</span>
+    <div className={styles.run}>
+      <div className={styles.runPart}>
+        <strong className={styles.runRef}>{part.ref}</strong>
+        <span className={styles.runMarking}>{markingOf(part)}</span>
         {ageingWords(part) !== undefined && <span className="hs-dim">{ageingWords(part)}</span>}
         {part.kind === 'resistor' && printed !== null && (
           <Bands ohms={printed} tolerance={usualTolerance(part)} />
         )}
       </div>
-      <div className="hs-run-entry">
+      <div className={styles.runEntry}>
         <input
           ref={field}
-          className="hs-run-field"
+          className={styles.runField}
           value={text}
           onChange={(event) => {
             onText(event.target.value);
@@ -129,7 +130,7 @@ export function ReadingField(props: ReadingFieldProps) {
           inputMode="text"
         />
         <button
-          className="hs-condition"
+          className={styles.condition}
           // The field keeps the keyboard: the next thing typed is the reading.
           onMouseDown={(event) => event.preventDefault()}
           onClick={() => {

@@ -3,6 +3,7 @@ import { useMemo } from 'react';
 import { LayerMark, VerdictMark, verdictWords } from '../../ui/marks.tsx';
 import { readingWords, valueWords } from './part-words.ts';
 import { byHarm, type MeasuredPart } from './run.ts';
+import styles from './measure.module.css';
 
 interface ReadingsTableProps {
   readonly parts: readonly MeasuredPart[];
@@ -45,13 +46,13 @@ export function ReadingsTable({ parts, isOrdered, currentRef, onSelect }: Readin
               />
             ))}
           {others.length > 0 && (
-            <tr className="hs-table-aside">
+            <tr className={styles.tableAside}>
               <td colSpan={5} className="hs-dim">
                 Junctions, contacts and coils:{' '}
                 {others.map((p) => (
                   <button
                     key={p.resource.id}
-                    className={`hs-link hs-mono${p.part.ref === currentRef ? ' hs-link-on' : ''}`}
+                    className={`hs-link hs-mono${p.part.ref === currentRef ? ` ${styles.linkOn}` : ''}`}
                     onClick={() => onSelect(p.part.ref)}
                     aria-label={`Measure ${p.part.ref}`}
                   >

@@ -14,6 +14,7 @@ import { useLayer } from '../../unit/layer.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { LayerMark, ToneMark } from '../../ui/marks.tsx';
 import type { Volts } from './use-volts.ts';
+import styles from './measure.module.css';
 
 /** Computed direct voltage of every net beside what was measured, and what the twin channel has. */
 export function Voltages({ volts, onChoose }: VoltsProps) {
@@ -128,7 +129,7 @@ function Hints({
   );
   if (supplies.length === 0 && currents.length === 0) return null;
   return (
-    <ul className="hs-aside-list">
+    <ul className={styles.asideList}>
       {supplies.map((s) => (
         <li key={s.ref}>
           <ToneMark tone={s.kind} /> {s.sentence}

@@ -11,6 +11,7 @@ import { useUnitContext } from '../../unit/unit-context.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
 import type { PointView } from '../../ui/path-drawing.tsx';
 import { usePointNames } from './use-path.ts';
+import styles from './path.module.css';
 
 const PhotoBoard = lazy(() => import('../../ui/photo-board.tsx').then((m) => ({ default: m.PhotoBoard })));
 
@@ -100,7 +101,7 @@ export function PhotosPanel({
       ) : (
         <>
           {placing !== null && (
-            <p className="hs-placing-note" role="status">
+            <p className={styles.placingNote} role="status">
               Choose the place of <strong>{nameOf(placing)}</strong> on the photo.{' '}
               <Button size="small" onClick={() => setPlacing(null)}>
                 Leave it
@@ -108,7 +109,7 @@ export function PhotosPanel({
             </p>
           )}
           {marking !== null && (
-            <p className="hs-placing-note" role="status">
+            <p className={styles.placingNote} role="status">
               Choose on the photo where it is <strong>{marking}</strong>.{' '}
               <Button size="small" onClick={() => setMarking(null)}>
                 Leave it
@@ -193,7 +194,7 @@ export function PhotosPanel({
   );
   if (isBare)
     return (
-      <div className="hs-photo-panel">
+      <div className={styles.photoPanel}>
         {tabs}
         {body}
       </div>
@@ -206,7 +207,7 @@ export function PhotosPanel({
         <span className="hs-grow" />
         {photo && add}
       </header>
-      <div className="hs-photo-panel">{body}</div>
+      <div className={styles.photoPanel}>{body}</div>
     </section>
   );
 }

@@ -8,6 +8,7 @@ import type { DeepAnswer, DeepKind, DeepRequest } from '../../compute/deep.ts';
 import { SlopeList } from './slope-list.tsx';
 import { LayerWord } from '../../ui/marks.tsx';
 import { useDeep } from './use-deep.ts';
+import styles from './readouts.module.css';
 
 const ResponseChart = lazy(() => import('../../ui/response-chart.tsx'));
 const SeriesChart = lazy(() => import('../../ui/series-chart.tsx'));
@@ -48,7 +49,7 @@ export function ChartPanel() {
   });
   if (!analysis || curves.length === 0 || from === undefined || to === undefined) {
     return (
-      <div className="hs-dock-chart">
+      <div className={styles.dockChart}>
         <p className="hs-empty-words">A readout with an input and an output draws its response here.</p>
       </div>
     );
@@ -62,8 +63,8 @@ export function ChartPanel() {
   const unitOfMoved = movedReadout ? unitOf(movedReadout, document.readouts) : 'ratio';
   const label = `Gain, ${from} to ${to}`;
   return (
-    <div className="hs-dock-chart hs-chart-panel">
-      <div className="hs-chart-head">
+    <div className={`${styles.dockChart} ${styles.chartPanel}`}>
+      <div className={styles.chartHead}>
         <Segmented<View>
           size="small"
           options={[...VIEWS]}
@@ -78,7 +79,7 @@ export function ChartPanel() {
         )}
       </div>
       {view !== 'response' && (
-        <p className="hs-chart-note" role="status">
+        <p className={styles.chartNote} role="status">
           <LayerWord layer={layer} />
           {deep.is === 'running' && (
             <>
@@ -98,7 +99,7 @@ export function ChartPanel() {
           {answer && <span className={answer.ok ? undefined : 'hs-out'}>{answer.sentence}</span>}
         </p>
       )}
-      <div className="hs-chart-body">
+      <div className={styles.chartBody}>
         <Suspense fallback={null}>
           {view === 'response' || view === 'spread' ? (
             <ResponseChart

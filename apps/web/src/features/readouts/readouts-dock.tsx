@@ -23,6 +23,7 @@ import { LayerMark, ToneMark } from '../../ui/marks.tsx';
 import { answerText, readoutText } from '../../ui/readout-value.ts';
 import { ChartPanel } from './chart-panel.tsx';
 import { ReadoutDialog } from './readout-dialog.tsx';
+import styles from './readouts.module.css';
 
 const COLUMNS: readonly Layer[] = ['marked', 'found', 'planned'];
 const FOLD_KEY = 'halfsplit.dock';
@@ -68,15 +69,19 @@ export function ReadoutsDock() {
     [unit, document, rows],
   );
   return (
-    <section className={isOpen ? 'hs-dock' : 'hs-dock hs-dock-folded'} aria-label="Readouts">
-      <button className="hs-dock-fold" onClick={fold} aria-expanded={isOpen}>
+    <section className={isOpen ? styles.dock : `${styles.dock} ${styles.dockFolded}`} aria-label="Readouts">
+      <button className={styles.dockFold} onClick={fold} aria-expanded={isOpen}>
         {isOpen ? <DownOutlined aria-hidden /> : <UpOutlined aria-hidden />}
         <strong>Readouts</strong>
         <span className="hs-dim">{document.readouts.length === 0 ? 'none yet' : healthWords(health)}</span>
       </button>
       {isOpen && (
-        <div className="hs-dock-body">
-          <div className="hs-scroll hs-dock-table" tabIndex={0} aria-label="Readouts by layer, scrolls">
+        <div className={styles.dockBody}>
+          <div
+            className={`hs-scroll ${styles.dockTable}`}
+            tabIndex={0}
+            aria-label="Readouts by layer, scrolls"
+          >
             <table className="hs-table">
               <thead>
                 <tr>
@@ -143,7 +148,11 @@ function ReadoutLine({ resource, readout, row, isSelected, onSelect, onEdit }: L
   return (
     <tr className={isSelected ? 'hs-row-selected' : undefined} onClick={onSelect}>
       <td>
-        <button className="hs-link hs-readout-name" onClick={onSelect} title={describeReadout(readout)}>
+        <button
+          className={`hs-link ${styles.readoutName}`}
+          onClick={onSelect}
+          title={describeReadout(readout)}
+        >
           {readout.name}
         </button>
       </td>
@@ -194,7 +203,7 @@ interface ValueCellProps {
 function ValueCell({ layer, unit, isPending, readout, answer, before }: ValueCellProps) {
   const isOut = answer?.ok === true && outsideBy(answer.value, readout.want) !== 0;
   const isMoved = differs(answer, before, unit);
-  const className = `hs-number${isPending ? ' hs-pending' : ''}${isOut ? ' hs-out' : isMoved ? ` hs-${layer}` : ' hs-quiet'}`;
+  const className = `hs-number${isPending ? ` ${styles.pending}` : ''}${isOut ? ' hs-out' : isMoved ? ` hs-${layer}` : ` ${styles.quiet}`}`;
   const text = answer ? answerText(answer, unit) : isPending ? '…' : '–';
   return (
     <td
@@ -203,7 +212,7 @@ function ValueCell({ layer, unit, isPending, readout, answer, before }: ValueCel
       aria-busy={isPending}
     >
       {isOut && <ToneMark tone="out" />}
-      <span key={text} className="hs-warm">
+      <span key={text} className={styles.warm}>
         {text}
       </span>
     </td>
@@ -242,7 +251,7 @@ function BenchCell({ resource, readout }: { resource: ReadoutResource; readout: 
     return (
       <td className="hs-number">
         <button
-          className="hs-link hs-bench-value"
+          className={`hs-link ${styles.benchValue}`}
           onClick={() => setText('')}
           aria-label={`Type what the bench says for ${readout.name}`}
         >
@@ -254,7 +263,7 @@ function BenchCell({ resource, readout }: { resource: ReadoutResource; readout: 
   return (
     <td className="hs-number">
       <input
-        className="hs-bench-field"
+        className={styles.benchField}
         value={text}
         autoFocus
         onChange={(event) => setText(event.target.value)}

@@ -1,6 +1,7 @@
 import type { Layer } from '@halfsplit/contract';
 import { formatQuantity, type Unit } from '@halfsplit/core';
 import { useUnitContext } from '../../unit/unit-context.tsx';
+import styles from './readouts.module.css';
 
 interface Props {
   readonly slopes: readonly { readonly ref: string; readonly perPercent: number }[];
@@ -14,7 +15,7 @@ export function SlopeList({ slopes, unit, layer }: Props) {
   const largest = Math.abs(slopes[0]?.perPercent ?? 0);
   const moving = slopes.filter((s) => Math.abs(s.perPercent) > 1e-3 * largest);
   return (
-    <ol className="hs-slopes" tabIndex={0} aria-label="Parts by how far one per cent moves the readout">
+    <ol className={styles.slopes} tabIndex={0} aria-label="Parts by how far one per cent moves the readout">
       {moving.map(({ ref, perPercent }) => {
         const width = `${(50 * Math.abs(perPercent)) / largest}%`;
         return (
@@ -25,7 +26,7 @@ export function SlopeList({ slopes, unit, layer }: Props) {
             >
               {ref}
             </button>
-            <span className="hs-slope-bar" aria-hidden>
+            <span className={styles.slopeBar} aria-hidden>
               <span
                 style={{
                   width,

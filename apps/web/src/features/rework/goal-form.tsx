@@ -16,6 +16,7 @@ import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { verdictTone } from '../../ui/marks.tsx';
 import type { Search } from './use-search.ts';
+import styles from './rework.module.css';
 
 const MOST_PROPOSALS = 12;
 
@@ -65,7 +66,7 @@ export function GoalForm({ search }: { search: Search }) {
       }}
     >
       <h2>What should it be</h2>
-      <div className="hs-goal">
+      <div className={styles.goal}>
         <Select
           aria-label="Readout"
           value={readout.id}
@@ -86,7 +87,7 @@ export function GoalForm({ search }: { search: Search }) {
         <p className="hs-problem">{`"${text}" cannot be read; write it like 26 dB, < 30 Hz or 8 .. 12 V.`}</p>
       )}
       <h2>By changing</h2>
-      <div className="hs-goal hs-goal-parts">
+      <div className={`${styles.goal} ${styles.goalParts}`}>
         <Select
           mode="multiple"
           aria-label="Parts that may change"

@@ -14,6 +14,7 @@ import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { LayerMark } from '../../ui/marks.tsx';
+import styles from './rework.module.css';
 
 interface HandTuningProps {
   readonly circuit: Circuit;
@@ -30,7 +31,7 @@ export function HandTuning({ circuit, onTurn, onPlan, onDrop, onClear }: HandTun
   const parts = circuit.parts.filter(canChange);
   return (
     <div className="hs-block">
-      <div className="hs-panel-head hs-flush">
+      <div className={`hs-panel-head ${styles.flush}`}>
         <h2>Turn by hand</h2>
         <Select
           aria-label="Series to turn along"
@@ -51,7 +52,7 @@ export function HandTuning({ circuit, onTurn, onPlan, onDrop, onClear }: HandTun
           </>
         )}
       </div>
-      <ul className="hs-dials">
+      <ul className={styles.dials}>
         {parts.map((part) => (
           <Dial
             key={part.ref}
@@ -113,7 +114,7 @@ function Dial({ part, series, isTried, isSelected, onFocus, onTurn, onClear }: D
   const unit = QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'];
   const text = formatQuantity(value, unit, { digits: 4 });
   return (
-    <li className={`hs-dial${isSelected ? ' hs-dial-selected' : ''}`}>
+    <li className={`hs-dial${isSelected ? ` ${styles.dialSelected}` : ''}`}>
       <div
         ref={dial}
         role="spinbutton"
@@ -123,7 +124,7 @@ function Dial({ part, series, isTried, isSelected, onFocus, onTurn, onClear }: D
         aria-valuetext={text}
         onKeyDown={onKey}
         onFocus={onFocus}
-        className="hs-dial-value"
+        className={styles.dialValue}
       >
         <span className="hs-ref">{part.ref}</span>
         <span

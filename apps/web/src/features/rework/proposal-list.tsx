@@ -13,6 +13,7 @@ import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import { answerText, readoutText } from '../../ui/readout-value.ts';
 import type { Search } from './use-search.ts';
+import styles from './rework.module.css';
 
 interface ProposalListProps {
   readonly search: Search;
@@ -48,14 +49,14 @@ export function ProposalList({ search, tried, onTry, onPlan }: ProposalListProps
         {isComplete ? '' : 'The best so far: the time was up before every value was tried. '}
         Choose one to see it everywhere before you plan it.
       </p>
-      <ol className="hs-proposals">
+      <ol className={styles.proposals}>
         {proposals.map((p) => {
           const words = p.changes.map((c) => changeWords(c, parts.get(c.ref)!)).join(' and ');
           const isTried = p === tried;
           return (
-            <li key={words} className={isTried ? 'hs-proposal hs-proposal-on' : 'hs-proposal'}>
+            <li key={words} className={isTried ? `${styles.proposal} ${styles.proposalOn}` : styles.proposal}>
               <button
-                className="hs-link hs-proposal-words"
+                className={`hs-link ${styles.proposalWords}`}
                 onClick={() => onTry(isTried ? null : p)}
                 aria-pressed={isTried}
               >
@@ -102,9 +103,10 @@ function SideEffects({ proposal, goalId }: { proposal: Proposal; goalId: string 
       },
     ];
   });
-  if (effects.length === 0) return <span className="hs-dim hs-effects">moves nothing else that is read</span>;
+  if (effects.length === 0)
+    return <span className={`hs-dim ${styles.effects}`}>moves nothing else that is read</span>;
   return (
-    <span className="hs-effects">
+    <span className={styles.effects}>
       {effects.map((e) => (
         <span key={e.id} className={e.isHarm ? 'hs-out' : e.isMend ? 'hs-in' : 'hs-dim'}>
           {e.isHarm && <ToneMark tone="out" />}

@@ -5,6 +5,7 @@ import { modelFromText, MODELS } from '@halfsplit/core';
 import { Button, Input, Modal } from 'antd';
 import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
+import styles from './trace.module.css';
 
 /** Opens the models that the unit's parts can be of: the library's, and the unit's own. */
 export function ModelsButton() {
@@ -38,7 +39,7 @@ function ModelsDialog({ onClose }: { onClose: () => void }) {
         A model of your own is its name, its kind and its parameters under their published names. It comes
         before the library’s in this unit, and goes with its file.
       </p>
-      <div className="hs-model-entry">
+      <div className={styles.modelEntry}>
         <Input
           value={line}
           onChange={(e) => setLine(e.target.value)}
@@ -87,7 +88,7 @@ function ModelsDialog({ onClose }: { onClose: () => void }) {
         placeholder="Find in the library"
         aria-label="Find in the library"
       />
-      <div className="hs-model-list" tabIndex={0} aria-label="Library, scrolls">
+      <div className={styles.modelList} tabIndex={0} aria-label="Library, scrolls">
         <table className="hs-table">
           <tbody>
             {library.map((m) => (

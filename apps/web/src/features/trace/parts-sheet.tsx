@@ -20,6 +20,7 @@ import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { completed, completions } from './complete-word.ts';
 import { ModelsButton } from './models-dialog.tsx';
+import styles from './trace.module.css';
 
 /** The parts as lines that are typed, not clicked. */
 export function PartsSheet({ tabs }: { tabs: ReactNode }) {
@@ -119,7 +120,7 @@ export function PartsSheet({ tabs }: { tabs: ReactNode }) {
       <div className="hs-entry">
         <input
           ref={field}
-          className="hs-entry-field"
+          className={styles.entryField}
           value={line}
           onChange={(event) => {
             setLine(event.target.value);
@@ -153,7 +154,7 @@ export function PartsSheet({ tabs }: { tabs: ReactNode }) {
           )}
         </p>
         {words.length > 0 && (
-          <p className="hs-completions">
+          <p className={styles.completions}>
             <Keys keys="Tab" />
             {words.map((word) => (
               <button
@@ -243,7 +244,7 @@ function PartRow({
         </td>
         <td className="hs-number">{marked}</td>
         <td className="hs-dim">{part.model ?? (pins.length === 2 && value ? '' : KINDS[part.kind].words)}</td>
-        <td className="hs-nets">
+        <td className={styles.nets}>
           {pinsInOrder(part).map(([pin, net]) => (
             <button
               key={pin}
@@ -263,7 +264,7 @@ function PartRow({
         </td>
       </tr>
       {problems?.map((p) => (
-        <tr key={p.message} className="hs-row-problem">
+        <tr key={p.message} className={styles.rowProblem}>
           <td />
           <td colSpan={4}>
             {p.message} <span className="hs-dim">{p.hint}</span>

@@ -13,6 +13,7 @@ import { useMemo, useRef, useState, type ReactNode } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { usePath } from '../path/index.ts';
+import styles from './trace.module.css';
 
 const KIND_OPTIONS = BLOCK_KINDS.map((k) => ({ value: k.name }));
 
@@ -48,7 +49,7 @@ export function PathSheet({ tabs }: { tabs: ReactNode }) {
       <div className="hs-entry">
         <input
           ref={field}
-          className="hs-entry-field hs-path-field"
+          className={`${styles.entryField} ${styles.pathField}`}
           value={line}
           onChange={(e) => {
             setLine(e.target.value);
@@ -205,7 +206,7 @@ function BlockRow({ block, isOpen, onOpen, onChange, twin, others, onTwin, onRem
   return (
     <>
       <tr className={isOpen ? 'hs-row-selected' : undefined} onClick={onOpen}>
-        <td className="hs-cut">
+        <td className={styles.cut}>
           <button className="hs-link" aria-expanded={isOpen} onClick={(e) => (e.stopPropagation(), onOpen())}>
             <strong>{name}</strong>
           </button>
@@ -225,9 +226,9 @@ function BlockRow({ block, isOpen, onOpen, onChange, twin, others, onTwin, onRem
         </td>
       </tr>
       {isOpen && (
-        <tr className="hs-row-open">
+        <tr className={styles.rowOpen}>
           <td colSpan={6}>
-            <div className="hs-block-fields">
+            <div className={styles.blockFields}>
               <label>
                 <span className="hs-field-label">Kind</span>
                 <AutoComplete

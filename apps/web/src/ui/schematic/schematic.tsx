@@ -1,6 +1,7 @@
 import type { Drawing, Flag, Point, RailMark } from '@halfsplit/core';
 import { useRef, useState, type PointerEvent, type ReactNode } from 'react';
 import { symbolOf } from './symbols.tsx';
+import styles from './schematic.module.css';
 
 export type Emphasis = 'out' | 'edge' | 'planned' | 'found' | 'proven';
 
@@ -63,7 +64,7 @@ export function Schematic(props: SchematicProps) {
   return (
     <svg
       ref={svg}
-      className="hs-schematic"
+      className={styles.schematic}
       viewBox={`${left - MARGIN} ${top - MARGIN} ${width} ${height}`}
       style={{
         width: `min(100%, ${width * FULL_SCALE}px)`,
@@ -82,10 +83,10 @@ export function Schematic(props: SchematicProps) {
       {drawing.wires.map((w, i) => (
         <g
           key={i}
-          className={w.net === selectedNet ? 'hs-wire hs-wire-selected' : 'hs-wire'}
+          className={w.net === selectedNet ? `${styles.wire} ${styles.wireSelected}` : styles.wire}
           onPointerDown={() => onSelectNet(w.net)}
         >
-          <line x1={w.from.x} y1={w.from.y} x2={w.to.x} y2={w.to.y} className="hs-wire-catch">
+          <line x1={w.from.x} y1={w.from.y} x2={w.to.x} y2={w.to.y} className={styles.wireCatch}>
             <title>{`net ${w.net}`}</title>
           </line>
           <line x1={w.from.x} y1={w.from.y} x2={w.to.x} y2={w.to.y} />
@@ -97,7 +98,7 @@ export function Schematic(props: SchematicProps) {
           cx={d.x}
           cy={d.y}
           r="0.3"
-          className={d.net === selectedNet ? 'hs-dot hs-dot-selected' : 'hs-dot'}
+          className={d.net === selectedNet ? `${styles.dot} ${styles.dotSelected}` : styles.dot}
         />
       ))}
       {drawing.marks.map((m, i) => (
@@ -111,7 +112,7 @@ export function Schematic(props: SchematicProps) {
         return (
           <g
             key={part.ref}
-            className={`hs-symbol${tone ? ' hs-symbol-strong' : ''}${isSelected ? ' hs-symbol-selected' : ''}`}
+            className={`hs-symbol${tone ? ` ${styles.symbolStrong}` : ''}${isSelected ? ` ${styles.symbolSelected}` : ''}`}
             style={tone ? { color: `var(--hs-${tone})` } : undefined}
             transform={shift}
             data-ref={part.ref}
@@ -124,7 +125,7 @@ export function Schematic(props: SchematicProps) {
             onPointerCancel={() => setDrag(null)}
           >
             <rect
-              className="hs-catch"
+              className={styles.catch}
               x={body.left - CATCH}
               y={body.top - CATCH}
               width={body.right - body.left + 2 * CATCH}
@@ -133,7 +134,7 @@ export function Schematic(props: SchematicProps) {
             />
             <g
               transform={`translate(${at.x} ${at.y}) rotate(${-90 * at.turn}) scale(1 ${at.isFlipped ? -1 : 1})`}
-              className="hs-lines"
+              className={styles.lines}
             >
               {symbolOf(part)}
             </g>
@@ -143,7 +144,7 @@ export function Schematic(props: SchematicProps) {
                 x={label.x}
                 y={label.y}
                 textAnchor={label.anchor}
-                className={i === 0 ? 'hs-designator' : 'hs-value'}
+                className={i === 0 ? styles.designator : styles.value}
               >
                 {label.text}
               </text>
@@ -166,7 +167,10 @@ export function Schematic(props: SchematicProps) {
 function FlagMark({ flag, isName, tone }: { flag: Flag; isName: boolean; tone: string | undefined }) {
   const { box } = flag;
   return (
-    <g className={isName ? 'hs-net-name' : `hs-flag${tone ? ` hs-flag-${tone}` : ''}`} pointerEvents="none">
+    <g
+      className={isName ? styles.netName : `hs-flag${tone ? ` ${styles[`flag-${tone}`]}` : ''}`}
+      pointerEvents="none"
+    >
       {!isName && (
         <rect x={box.left} y={box.top} width={box.right - box.left} height={box.bottom - box.top} rx="0.3" />
       )}
@@ -181,7 +185,7 @@ function RailSymbol({ mark }: { mark: RailMark }): ReactNode {
   const sign = mark.way === 'up' ? -1 : 1;
   const start = mark.y + sign * 1;
   return (
-    <g className="hs-supply-mark">
+    <g className={styles.supplyMark}>
       <path
         d={`M${mark.from.x} ${mark.from.y}L${mark.x} ${mark.y === mark.from.y ? mark.y : mark.from.y + (mark.y - mark.from.y)}V${start}`}
       />
