@@ -8,6 +8,7 @@ import { useLayer } from '../unit/layer.tsx';
 import { useMode } from '../ui/mode.tsx';
 import { onPaletteOpen } from './palette-state.ts';
 import { RAIL } from '../unit/stages.ts';
+import { useSelection } from '../unit/selection.tsx';
 import { useUnitContext } from '../unit/unit-context.tsx';
 
 interface Command {
@@ -80,7 +81,8 @@ export function Palette() {
 
 function useCommands(): readonly Command[] {
   const navigate = useNavigate();
-  const { unit, selectRef } = useUnitContext();
+  const { unit } = useUnitContext();
+  const { selectRef } = useSelection();
   const { setLayer } = useLayer();
   const { toggle } = useMode();
   const { units } = useUnits();

@@ -8,7 +8,7 @@ import {
   type Readout,
 } from '@halfsplit/core';
 import { Button, Spin } from 'antd';
-import { memo, Suspense, useCallback, useMemo, useState } from 'react';
+import { memo, Suspense, useMemo, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
 import { useChange } from '../api/outbox-context.tsx';
 import { useLive } from '../api/use-live.ts';
@@ -20,6 +20,9 @@ import { Deferred } from '../unit/deferred.tsx';
 import { Palette } from './palette.tsx';
 import { Rail } from './rail.tsx';
 import { TopBar } from './top-bar.tsx';
+import { AnalysedContext, type Analysed } from '../unit/analysed.tsx';
+import { SelectionProvider } from '../unit/selection.tsx';
+import { NO_TRIAL, TrialContext, type Trial } from '../unit/trial.tsx';
 import { UnitContext, type UnitContextValue } from '../unit/unit-context.tsx';
 import { useStage } from '../unit/use-stage.ts';
 import { useUndoKey } from '../unit/use-undo.ts';
@@ -54,23 +57,10 @@ const LaterTopBar = memo(TopBar);
 const LaterRail = memo(Rail);
 const LaterDock = memo(ReadoutsDock);
 const LaterPalette = memo(Palette);
-const NO_TRIAL: ReadonlyMap<string, number> = new Map();
 
 function LoadedUnit({ unit }: { unit: UnitResource }) {
   const change = useChange(unit.id);
   const saved = useDocument(unit);
-  const [selectedRef, selectRef] = useState<string | null>(null);
-  const [selectedNet, selectNet] = useState<string | null>(null);
-  const [selectedPoint, setSelectedPoint] = useState<string | null>(null);
-  const testPoints = saved.path?.testPoints;
-  const selectPoint = useCallback(
-    (id: string | null) => {
-      setSelectedPoint(id);
-      const net = testPoints?.find((t) => t.id === id)?.net;
-      if (net !== undefined) selectNet(net);
-    },
-    [testPoints],
-  );
   const [trial, setTrial] = useState(NO_TRIAL);
   const [readoutId, setReadoutId] = useState<string | null>(null);
   const document = useMemo(
@@ -93,54 +83,34 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
   useStage(unit, useLocation().pathname, change);
   useUndoKey(unit, change);
   const value = useMemo(
-    (): UnitContextValue => ({
-      unit,
-      document,
-      problems,
-      analysis,
-      change,
-      selectedRef,
-      selectedNet,
-      selectRef,
-      selectNet,
-      selectedPoint,
-      selectPoint,
-      trial,
-      setTrial,
-      readoutId,
-      setReadoutId,
-    }),
-    [
-      unit,
-      document,
-      problems,
-      analysis,
-      change,
-      selectedRef,
-      selectedNet,
-      selectedPoint,
-      selectPoint,
-      trial,
-      readoutId,
-    ],
+    (): UnitContextValue => ({ unit, document, problems, change }),
+    [unit, document, problems, change],
   );
+  const analysed = useMemo((): Analysed => ({ analysis, readoutId, setReadoutId }), [analysis, readoutId]);
+  const tried = useMemo((): Trial => ({ trial, setTrial }), [trial]);
   return (
     <UnitContext value={value}>
-      <div className={styles.unit}>
-        <Deferred>
-          <LaterTopBar />
-          <LaterRail />
-        </Deferred>
-        <main className={styles.page}>
-          <Suspense fallback={null}>
-            <Outlet />
-          </Suspense>
-        </main>
-        <Deferred>
-          <LaterDock />
-          <LaterPalette />
-        </Deferred>
-      </div>
+      <AnalysedContext value={analysed}>
+        <TrialContext value={tried}>
+          <SelectionProvider testPoints={saved.path?.testPoints}>
+            <div className={styles.unit}>
+              <Deferred>
+                <LaterTopBar />
+                <LaterRail />
+              </Deferred>
+              <main className={styles.page}>
+                <Suspense fallback={null}>
+                  <Outlet />
+                </Suspense>
+              </main>
+              <Deferred>
+                <LaterDock />
+                <LaterPalette />
+              </Deferred>
+            </div>
+          </SelectionProvider>
+        </TrialContext>
+      </AnalysedContext>
     </UnitContext>
   );
 }

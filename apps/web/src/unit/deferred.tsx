@@ -1,4 +1,5 @@
 import { use, useDeferredValue, type ReactNode } from 'react';
+import { AnalysedContext } from './analysed.tsx';
 import { UnitContext } from './unit-context.tsx';
 
 /**
@@ -7,5 +8,10 @@ import { UnitContext } from './unit-context.tsx';
  */
 export function Deferred({ children }: { children: ReactNode }) {
   const later = useDeferredValue(use(UnitContext));
-  return <UnitContext value={later}>{children}</UnitContext>;
+  const analysed = useDeferredValue(use(AnalysedContext));
+  return (
+    <UnitContext value={later}>
+      <AnalysedContext value={analysed}>{children}</AnalysedContext>
+    </UnitContext>
+  );
 }

@@ -13,6 +13,8 @@ import {
 import { Button, Switch } from 'antd';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
+import { useAnalysed } from '../../unit/analysed.tsx';
+import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { LayerWord, verdictTone } from '../../ui/marks.tsx';
 import { Schematic, type Emphasis } from '../../ui/schematic/schematic.tsx';
@@ -34,8 +36,9 @@ export function CircuitPanel({
   /** Stands in place of the title, to see something else here. */
   switcher?: ReactNode;
 }) {
-  const { unit, document, analysis, change, selectedRef, selectedNet, selectRef, selectNet } =
-    useUnitContext();
+  const { unit, document, change } = useUnitContext();
+  const { selectedRef, selectedNet, selectRef, selectNet } = useSelection();
+  const { analysis } = useAnalysed();
   const { layer } = useLayer();
   const [showsVolts, setShowsVolts] = useState(true);
   const [drawing, drawAnew] = useDrawing(document, unit);

@@ -4,6 +4,7 @@ import { cautionsOf, markedNumber, preparePath, whyTest, rateTest, type Proposed
 import { Button, Segmented } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useUndoable } from '../../unit/use-undo.ts';
 import { Keys } from '../../ui/keys.tsx';
@@ -24,7 +25,8 @@ type Board = (typeof BOARDS)[number];
 
 /** One question at a time, the most told for a minute; one key records what is seen, and the board shows where it stands. */
 export function FindStage() {
-  const { unit, document, change, selectPoint } = useUnitContext();
+  const { unit, document, change } = useUnitContext();
+  const { selectPoint } = useSelection();
   const find = useFind();
   const { state, record, cause } = find;
   /** The cause that did not end the search for this person. */

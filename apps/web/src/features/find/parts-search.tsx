@@ -9,6 +9,7 @@ import {
 } from '@halfsplit/core';
 import { Button, Progress, Space } from 'antd';
 import { useMemo, useState } from 'react';
+import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { keyOf, MeasureQuestion } from './measure-question.tsx';
 import { measuredQuantities } from './measured.ts';
@@ -36,7 +37,8 @@ const READING_MINUTES = 2;
 
 /** The suspects are parts now, and the tests are measurements: each is compared with what every fault would make it. */
 export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }: Props) {
-  const { unit, document, selectNet, selectRef } = useUnitContext();
+  const { unit, document } = useUnitContext();
+  const { selectNet, selectRef } = useSelection();
   const measured = useMemo(() => measuredQuantities(unit, document), [unit, document]);
   const { search, quantities, fraction } = useDictionary(document.circuit, refs, measured);
   const first = search?.groups[0];

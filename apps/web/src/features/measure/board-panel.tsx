@@ -1,6 +1,7 @@
 import { formatQuantity, judgeVoltage } from '@halfsplit/core';
 import { useMemo, type ReactNode } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
+import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { LayerWord } from '../../ui/marks.tsx';
 import { PhotosPanel } from '../path/index.ts';
@@ -18,7 +19,8 @@ export function BoardPanel({
   switcher: ReactNode;
 }) {
   const { layer } = useLayer();
-  const { unit, selectNet, selectPoint } = useUnitContext();
+  const { unit } = useUnitContext();
+  const { selectNet, selectPoint } = useSelection();
   const netOf = useMemo(() => {
     const points = new Map((unit.path?.testPoints ?? []).map((t) => [t.id, t.net]));
     return (target: string) => points.get(target) ?? target;

@@ -1,5 +1,6 @@
 import { batchSuspects, formatPlain, markedNumber, type Drift, type Weighed } from '@halfsplit/core';
 import { Button } from 'antd';
+import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import styles from './measure.module.css';
@@ -8,7 +9,8 @@ const TONES = { replace: 'out', watch: 'edge', leave: 'in' } as const;
 
 /** Every drift by what it does, the fewest parts to make good, and the sisters of a bad one. */
 export function HarmPanel({ harm }: { harm: Weighed | null }) {
-  const { unit, document, change, selectedRef, selectRef } = useUnitContext();
+  const { unit, document, change } = useUnitContext();
+  const { selectedRef, selectRef } = useSelection();
   if (!harm) return <p className="hs-empty-words">Weighing the drifts…</p>;
   const { drifts, replacement } = harm;
   if (drifts.length === 0)

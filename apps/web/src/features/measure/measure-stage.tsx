@@ -2,6 +2,7 @@ import { cautionsOf } from '@halfsplit/core';
 import { Button, Input, Segmented, Select } from 'antd';
 import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Deferred } from '../../unit/deferred.tsx';
+import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark, VerdictMark } from '../../ui/marks.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
@@ -60,7 +61,8 @@ const OUT = ['high', 'low', 'open', 'short'];
 const SHOWN_CAUTIONS = 2;
 
 function MeasuringRun({ run, volts }: { run: ReturnType<typeof useRun>; volts: Volts }) {
-  const { unit, selectRef } = useUnitContext();
+  const { unit } = useUnitContext();
+  const { selectRef } = useSelection();
   const [view, setView] = useState<View>('Run');
   const [isSpoken, setIsSpoken] = useState(speaks);
   const { current, parts } = run;

@@ -3,6 +3,8 @@ import { bareAspect, judgeReading, withEsr, type Entry, type Part, type Verdict 
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { newId } from '../../api/outbox-store.ts';
 import { useLayer } from '../../unit/layer.tsx';
+import { useAnalysed } from '../../unit/analysed.tsx';
+import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useComputed } from '../../compute/use-computed.ts';
 import { useHarm, useJudgements } from '../../compute/use-measuring.ts';
@@ -50,7 +52,9 @@ const PENDING = {} as NonNullable<MeasuredPart['reading']>;
 
 /** A run through the parts: where it stands, what is typed, and what becomes of an entry. */
 export function useRun(shown: ReadonlyMap<string, number>) {
-  const { unit, document, analysis, change, selectedRef, selectRef } = useUnitContext();
+  const { unit, document, change } = useUnitContext();
+  const { selectedRef, selectRef } = useSelection();
+  const { analysis } = useAnalysed();
   const { layer } = useLayer();
   const computed = useComputed(document);
   const { parts: resources, readings } = unit;

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
+import { useAnalysed } from '../../unit/analysed.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useComputed } from '../../compute/use-computed.ts';
 import { useShownVolts } from '../../compute/use-measuring.ts';
@@ -19,7 +20,8 @@ export interface Volts {
 
 /** Computed and measured voltages; what the meter would show follows a moment after what is there. */
 export function useVolts(): Volts {
-  const { unit, document, analysis } = useUnitContext();
+  const { unit, document } = useUnitContext();
+  const { analysis } = useAnalysed();
   const { layer } = useLayer();
   const computed = analysis?.layers[layer].volts;
   const loaded = useShownVolts(useComputed(document), layer);

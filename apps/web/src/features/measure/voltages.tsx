@@ -11,6 +11,7 @@ import {
 } from '@halfsplit/core';
 import { useMemo } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
+import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { LayerMark, ToneMark } from '../../ui/marks.tsx';
 import type { Volts } from './use-volts.ts';
@@ -45,7 +46,8 @@ function computedWords(free: number | undefined, shown: number | undefined): str
 }
 
 function VoltsTable({ volts: { shown, free, seen }, onChoose }: VoltsProps) {
-  const { unit, document, selectedNet, selectNet } = useUnitContext();
+  const { unit, document } = useUnitContext();
+  const { selectedNet, selectNet } = useSelection();
   const { layer } = useLayer();
   const twins = useMemo(() => twinNets(document), [document]);
   const nets = netsOf(document.circuit).filter((n) => n !== document.circuit.ground);

@@ -1,6 +1,6 @@
 import { addPathLine } from '@halfsplit/core';
 import { lazy, Suspense } from 'react';
-import { useUnitContext } from '../../unit/unit-context.tsx';
+import { useSelection } from '../../unit/selection.tsx';
 import type { BlockView, PointView } from '../../ui/path-drawing.tsx';
 import { usePath } from './use-path.ts';
 
@@ -20,7 +20,7 @@ interface Props {
 /** The path as a drawing; drawing one block onto another links them. */
 export function PathBoard({ blocks, points, selectedBlock, onSelectBlock, onSelectPoint, isBare }: Props) {
   const { path, setPath } = usePath();
-  const { selectedPoint, selectPoint } = useUnitContext();
+  const { selectedPoint, selectPoint } = useSelection();
   const link = (from: string, to: string) => {
     const made = addPathLine(path, `${from} > ${to}`);
     if (made.ok) setPath(made.path);

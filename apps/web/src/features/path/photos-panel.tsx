@@ -7,6 +7,7 @@ import { useSWRConfig } from 'swr';
 import { photoUrl, sendPhoto } from '../../api/client.ts';
 import { newId } from '../../api/outbox-store.ts';
 import { applyNews } from '../../api/use-unit.ts';
+import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
 import type { PointView } from '../../ui/path-drawing.tsx';
@@ -29,7 +30,8 @@ export function PhotosPanel({
   /** What choosing a point does, when it is more than selecting it. */
   onSelectPoint?: (id: string) => void;
 }) {
-  const { unit, change, selectedPoint, selectPoint } = useUnitContext();
+  const { unit, change } = useUnitContext();
+  const { selectedPoint, selectPoint } = useSelection();
   const [chosen, setChosen] = useState<string | null>(null);
   const [placing, setPlacing] = useState<string | null>(null);
   const [marking, setMarking] = useState<Defect | null>(null);

@@ -3,6 +3,7 @@ import { unitOf, type Unit, transferEnds } from '@halfsplit/core';
 import { Button, Progress, Segmented } from 'antd';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
+import { useAnalysed } from '../../unit/analysed.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import type { DeepAnswer, DeepKind, DeepRequest } from '../../compute/deep.ts';
 import { SlopeList } from './slope-list.tsx';
@@ -27,7 +28,8 @@ const VIEWS: readonly { value: View; label: string }[] = [
 
 /** The response of every layer; and for the layer shown its spread, noise, switch-on and stability when asked for. */
 export function ChartPanel() {
-  const { analysis, document, readoutId } = useUnitContext();
+  const { document } = useUnitContext();
+  const { analysis, readoutId } = useAnalysed();
   const { layer } = useLayer();
   const [view, setView] = useState<View>('response');
   const chosen = document.readouts.find((r) => r.id === readoutId);

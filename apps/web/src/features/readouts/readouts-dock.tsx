@@ -18,6 +18,7 @@ import { Button } from 'antd';
 import { useMemo, useState, type KeyboardEvent } from 'react';
 import { useLocation } from 'react-router';
 import { newId } from '../../api/outbox-store.ts';
+import { useAnalysed } from '../../unit/analysed.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { LayerMark, ToneMark } from '../../ui/marks.tsx';
 import { answerText, readoutText } from '../../ui/readout-value.ts';
@@ -49,7 +50,8 @@ function useFold(): [isOpen: boolean, fold: () => void] {
 
 /** The few numbers that matter, by layer, and the response; foldable, the same in every stage. */
 export function ReadoutsDock() {
-  const { unit, document, analysis, readoutId, setReadoutId } = useUnitContext();
+  const { unit, document } = useUnitContext();
+  const { analysis, readoutId, setReadoutId } = useAnalysed();
   const [isOpen, fold] = useFold();
   const [edited, setEdited] = useState<ReadoutResource | 'new' | null>(null);
   const rows = useMemo(() => new Map(analysis?.rows.map((r) => [r.id, r])), [analysis]);
@@ -142,7 +144,8 @@ interface LineProps {
 }
 
 function ReadoutLine({ resource, readout, row, isSelected, onSelect, onEdit }: LineProps) {
-  const { analysis, document } = useUnitContext();
+  const { document } = useUnitContext();
+  const { analysis } = useAnalysed();
   const isPending = readoutDefinitionOf(readout.kind).isSlow === true && analysis?.isSlowPending !== false;
   const unit = row?.unit ?? unitOf(readout, document.readouts);
   return (

@@ -1,6 +1,6 @@
 import type { Layer } from '@halfsplit/contract';
 import { formatQuantity, type Unit } from '@halfsplit/core';
-import { useUnitContext } from '../../unit/unit-context.tsx';
+import { useSelection } from '../../unit/selection.tsx';
 import styles from './readouts.module.css';
 
 interface Props {
@@ -11,7 +11,7 @@ interface Props {
 
 /** Parts in the order in which they move a readout, each with a bar to the side it moves it to. */
 export function SlopeList({ slopes, unit, layer }: Props) {
-  const { selectedRef, selectRef } = useUnitContext();
+  const { selectedRef, selectRef } = useSelection();
   const largest = Math.abs(slopes[0]?.perPercent ?? 0);
   const moving = slopes.filter((s) => Math.abs(s.perPercent) > 1e-3 * largest);
   return (

@@ -2,13 +2,15 @@ import { unitChange } from '../../api/change.ts';
 import type { IntakeData } from '@halfsplit/contract';
 import { formatQuantity, KINDS, QUANTITY_KINDS } from '@halfsplit/core';
 import { Button } from 'antd';
+import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 
 type Entry = NonNullable<IntakeData['convicted']>[number];
 
 /** What the search has convicted: to be replaced, or taken off the list when it is done. */
 export function ConvictedList() {
-  const { unit, document, change, selectRef } = useUnitContext();
+  const { unit, document, change } = useUnitContext();
+  const { selectRef } = useSelection();
   const entries = unit.intake.convicted ?? [];
   if (entries.length === 0) return null;
   const drop = (entry: Entry) =>

@@ -13,6 +13,7 @@ import {
 } from '@halfsplit/core';
 import { Button, Input, Progress, Select } from 'antd';
 import { useState } from 'react';
+import { useAnalysed } from '../../unit/analysed.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { verdictTone } from '../../ui/marks.tsx';
 import type { Search } from './use-search.ts';
@@ -22,7 +23,8 @@ const MOST_PROPOSALS = 12;
 
 /** What should come out, and what may be changed for it. */
 export function GoalForm({ search }: { search: Search }) {
-  const { document, readoutId, setReadoutId } = useUnitContext();
+  const { document } = useUnitContext();
+  const { readoutId, setReadoutId } = useAnalysed();
   const readout = document.readouts.find((r) => r.id === readoutId) ?? document.readouts[0];
   const [typed, setTyped] = useState<{ id: string; text: string } | null>(null);
   const [chosen, setChosen] = useState<readonly string[] | null>(null);

@@ -11,7 +11,8 @@ import {
 } from '@halfsplit/core';
 import { Button, Select } from 'antd';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { useUnitContext } from '../../unit/unit-context.tsx';
+import { useSelection } from '../../unit/selection.tsx';
+import { useTrial } from '../../unit/trial.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { LayerMark } from '../../ui/marks.tsx';
 import styles from './rework.module.css';
@@ -26,7 +27,8 @@ interface HandTuningProps {
 
 /** Every value that can be turned, click by click along a series, with everything on screen following. */
 export function HandTuning({ circuit, onTurn, onPlan, onDrop, onClear }: HandTuningProps) {
-  const { trial, selectedRef, selectRef } = useUnitContext();
+  const { selectedRef, selectRef } = useSelection();
+  const { trial } = useTrial();
   const [series, setSeries] = useState<ESeries>('E12');
   const parts = circuit.parts.filter(canChange);
   return (

@@ -9,6 +9,7 @@ import {
   type ValueChange,
 } from '@halfsplit/core';
 import { Button } from 'antd';
+import { useAnalysed } from '../../unit/analysed.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import { answerText, readoutText } from '../../ui/readout-value.ts';
@@ -87,7 +88,8 @@ function isWorthSaying(before: number, after: number, unit: string): boolean {
 }
 
 function SideEffects({ proposal, goalId }: { proposal: Proposal; goalId: string }) {
-  const { document, analysis } = useUnitContext();
+  const { document } = useUnitContext();
+  const { analysis } = useAnalysed();
   const effects = document.readouts.flatMap((r, i) => {
     const after = proposal.answers[i];
     const before = analysis?.rows.find((row) => row.id === r.id)?.answers.found;

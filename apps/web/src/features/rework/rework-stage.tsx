@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { useTrial } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useLayer } from '../../unit/layer.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
@@ -11,7 +12,8 @@ import type { Proposal } from '@halfsplit/core';
 
 /** Say what a readout should be and which parts may change; or turn values by hand and watch. */
 export function ReworkStage() {
-  const { unit, change, setTrial, trial, document } = useUnitContext();
+  const { unit, change, document } = useUnitContext();
+  const { setTrial, trial } = useTrial();
   const { setLayer } = useLayer();
   const search = useSearch();
   const [tried, setTried] = useState<Proposal | null>(null);

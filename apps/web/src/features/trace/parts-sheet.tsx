@@ -16,6 +16,7 @@ import { Button, Tooltip } from 'antd';
 import { useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { newId } from '../../api/outbox-store.ts';
 import { useUndoable } from '../../unit/use-undo.ts';
+import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { completed, completions } from './complete-word.ts';
@@ -24,8 +25,8 @@ import styles from './trace.module.css';
 
 /** The parts as lines that are typed, not clicked. */
 export function PartsSheet({ tabs }: { tabs: ReactNode }) {
-  const { unit, document, problems, change, selectedRef, selectRef, selectedNet, selectNet } =
-    useUnitContext();
+  const { unit, document, problems, change } = useUnitContext();
+  const { selectedRef, selectRef, selectedNet, selectNet } = useSelection();
   const [line, setLine] = useState('');
   const [editing, setEditing] = useState<PartResource | null>(null);
   const field = useRef<HTMLInputElement>(null);

@@ -10,6 +10,7 @@ import {
 } from '@halfsplit/core';
 import { AutoComplete, Button, InputNumber, Select } from 'antd';
 import { useMemo, useRef, useState, type ReactNode } from 'react';
+import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { usePath } from '../path/index.ts';
@@ -19,7 +20,8 @@ const KIND_OPTIONS = BLOCK_KINDS.map((k) => ({ value: k.name }));
 
 /** Typing the path: chains of blocks, what they carry, and how hard each is to reach. */
 export function PathSheet({ tabs }: { tabs: ReactNode }) {
-  const { document, selectedPoint, selectPoint } = useUnitContext();
+  const { document } = useUnitContext();
+  const { selectedPoint, selectPoint } = useSelection();
   const { path, setPath } = usePath();
   const [line, setLine] = useState('');
   const [isRefused, setIsRefused] = useState(false);
