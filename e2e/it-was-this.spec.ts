@@ -23,7 +23,7 @@ test('a first check that found it ends the search with its cause, asks for proof
   await page.getByText('Photo', { exact: true }).click();
   await page.getByLabel('Mark damage').click();
   await page.getByTitle('cracked joint').click();
-  await page.locator('.hs-photo-picture').click({ position: { x: 120, y: 90 } });
+  await page.locator('.photo-board-photo-picture').click({ position: { x: 120, y: 90 } });
   await page.getByRole('button', { name: /^It was this: cracked joint/ }).click();
   await expect(cause).toContainText('cracked joint');
   await cause.getByRole('button', { name: 'It is right now' }).click();

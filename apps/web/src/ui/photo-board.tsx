@@ -65,7 +65,7 @@ export function PhotoBoard(props: Props) {
           <TransformComponent wrapperClass="${styles.photoWindow}" contentClass="${styles.photoContent}">
             <div
               ref={picture}
-              className={`hs-photo-picture${onPlace ? ` ${styles.placing}` : ''}`}
+              className={`${styles.photoPicture}${onPlace ? ` ${styles.placing}` : ''}`}
               style={{ aspectRatio: `${photo.width} / ${photo.height}` }}
               onClick={place}
             >
@@ -76,7 +76,7 @@ export function PhotoBoard(props: Props) {
                   label && (
                     <span
                       key={`label ${p.target}`}
-                      className={`hs-photo-volt${label.tone ? ` ${styles[`photo-volt-${label.tone}`]}` : ''}`}
+                      className={`${styles.photoVolt}${label.tone ? ` ${styles[`photo-volt-${label.tone}`]}` : ''}`}
                       style={{ left: `${p.x * 100}%`, top: `${p.y * 100}%` }}
                     >
                       {label.text}
@@ -103,7 +103,7 @@ export function PhotoBoard(props: Props) {
                 return (
                   <button
                     key={p.target}
-                    className={`hs-photo-point${p.target === selected ? ' hs-tap-on' : ''}${view ? ` hs-tap-${view}` : ''}`}
+                    className={`${styles.photoPoint}${p.target === selected ? ' hs-tap-on' : ''}${view ? ` hs-tap-${view}` : ''}`}
                     style={{ left: `${p.x * 100}%`, top: `${p.y * 100}%` }}
                     onClick={(event) => {
                       event.stopPropagation();

@@ -116,7 +116,7 @@ function Dial({ part, series, isTried, isSelected, onFocus, onTurn, onClear }: D
   const unit = QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'];
   const text = formatQuantity(value, unit, { digits: 4 });
   return (
-    <li className={`hs-dial${isSelected ? ` ${styles.dialSelected}` : ''}`}>
+    <li className={`${styles.dial}${isSelected ? ` ${styles.dialSelected}` : ''}`}>
       <div
         ref={dial}
         role="spinbutton"

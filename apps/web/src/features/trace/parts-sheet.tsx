@@ -249,7 +249,7 @@ function PartRow({
           {pinsInOrder(part).map(([pin, net]) => (
             <button
               key={pin}
-              className={`hs-net${net === selectedNet ? ' hs-net-on' : ''}`}
+              className={`${styles.net}${net === selectedNet ? ' hs-net-on' : ''}`}
               onClick={() => onNet(net)}
               aria-label={`net ${net}`}
             >

@@ -112,7 +112,7 @@ export function Schematic(props: SchematicProps) {
         return (
           <g
             key={part.ref}
-            className={`hs-symbol${tone ? ` ${styles.symbolStrong}` : ''}${isSelected ? ` ${styles.symbolSelected}` : ''}`}
+            className={`${styles.symbol}${tone ? ` ${styles.symbolStrong}` : ''}${isSelected ? ` ${styles.symbolSelected}` : ''}`}
             style={tone ? { color: `var(--hs-${tone})` } : undefined}
             transform={shift}
             data-ref={part.ref}
@@ -168,7 +168,7 @@ function FlagMark({ flag, isName, tone }: { flag: Flag; isName: boolean; tone: s
   const { box } = flag;
   return (
     <g
-      className={isName ? styles.netName : `hs-flag${tone ? ` ${styles[`flag-${tone}`]}` : ''}`}
+      className={isName ? styles.netName : `${styles.flag}${tone ? ` ${styles[`flag-${tone}`]}` : ''}`}
       pointerEvents="none"
     >
       {!isName && (

@@ -1,5 +1,6 @@
 import { blockPins, type BlockPins, type Part } from '@halfsplit/core';
 import type { ReactNode } from 'react';
+import styles from './schematic.module.css';
 
 /** Symbols after IEC 60617 in the template's own frame (drawing units, standing, pins as in core/draw). */
 const leads = (top: number, bottom: number) => <path d={`M0 -2V${top}M0 ${bottom}V2`} />;
@@ -7,14 +8,14 @@ const leads = (top: number, bottom: number) => <path d={`M0 -2V${top}M0 ${bottom
 const RESISTOR = (
   <>
     {leads(-1.3, 1.3)}
-    <rect x="-0.55" y="-1.3" width="1.1" height="2.6" className="hs-body" />
+    <rect x="-0.55" y="-1.3" width="1.1" height="2.6" className={styles.body} />
   </>
 );
 
 const junction = (extra: ReactNode) => (
   <>
     {leads(-0.8, 0.8)}
-    <path d="M-0.8 -0.8H0.8L0 0.8Z" className="hs-solid" />
+    <path d="M-0.8 -0.8H0.8L0 0.8Z" className={styles.solid} />
     <path d="M-0.8 0.8H0.8" />
     {extra}
   </>
@@ -36,9 +37,9 @@ function bjt(isPnp: boolean): ReactNode {
       <path d="M-0.5 -1.1V1.1" strokeWidth="0.24" />
       <path d="M-0.5 -0.5L1 -1.5V-2M-0.5 0.5L1 1.5V2" />
       {isPnp ? (
-        <path d="M-0.28 -0.65L0.5 -0.72L0.12 -1.32Z" className="hs-solid" />
+        <path d="M-0.28 -0.65L0.5 -0.72L0.12 -1.32Z" className={styles.solid} />
       ) : (
-        <path d="M0.95 1.47L0.2 1.38L0.56 0.82Z" className="hs-solid" />
+        <path d="M0.95 1.47L0.2 1.38L0.56 0.82Z" className={styles.solid} />
       )}
     </>
   );
@@ -48,7 +49,7 @@ const fet = (isInsulated: boolean, isP: boolean) => (
   <>
     <path d={isInsulated ? 'M-2 0H-0.8M-0.8 -1V1' : 'M-2 0H-0.3'} />
     <path d="M-0.3 -1.2V1.2M-0.3 -0.9H1V-2M-0.3 0.9H1V2" />
-    <path d={isP ? 'M-1 0L-0.4 -0.3V0.3Z' : 'M-0.35 0L-0.95 -0.3V0.3Z'} className="hs-solid" />
+    <path d={isP ? 'M-1 0L-0.4 -0.3V0.3Z' : 'M-0.35 0L-0.95 -0.3V0.3Z'} className={styles.solid} />
   </>
 );
 
@@ -66,7 +67,7 @@ const plates = (isPolarised: boolean) => (
   <>
     {leads(-0.3, 0.3)}
     <path d="M-1 -0.3H1" />
-    {isPolarised ? <path d="M-1 0.3H1V0.62H-1Z" className="hs-solid" /> : <path d="M-1 0.3H1" />}
+    {isPolarised ? <path d="M-1 0.3H1V0.62H-1Z" className={styles.solid} /> : <path d="M-1 0.3H1" />}
     {isPolarised && <path d="M-0.95 -1.15H-0.35M-0.65 -1.45V-0.85" strokeWidth="0.12" />}
   </>
 );
@@ -85,7 +86,7 @@ function source(part: Part): ReactNode {
   return (
     <>
       {leads(-1, 1)}
-      <circle cx="0" cy="0" r="1" className="hs-body" />
+      <circle cx="0" cy="0" r="1" className={styles.body} />
       <path d="M-0.6 0Q-0.3 -0.75 0 0T0.6 0" />
     </>
   );
@@ -96,13 +97,13 @@ function block({ left, right }: BlockPins): ReactNode {
   const top = -(rows - 1);
   const names = (side: readonly string[], x: number, anchor: 'start' | 'end') =>
     side.map((name, i) => (
-      <text key={name} x={x} y={top + 2 * i + 0.35} textAnchor={anchor} className="hs-pin-name">
+      <text key={name} x={x} y={top + 2 * i + 0.35} textAnchor={anchor} className={styles.pinName}>
         {name}
       </text>
     ));
   return (
     <>
-      <rect x="-4" y={top - 1} width="8" height={rows * 2} className="hs-body" />
+      <rect x="-4" y={top - 1} width="8" height={rows * 2} className={styles.body} />
       {names(left, -3.6, 'start')}
       {names(right, 3.6, 'end')}
     </>
@@ -126,11 +127,11 @@ function changeover(position: 'a' | 'b' | 'open'): ReactNode {
 const REGULATOR = (
   <>
     <path d="M0 1V2" />
-    <rect x="-4" y="-1" width="8" height="2" className="hs-body" />
-    <text x="-3.6" y="0.35" textAnchor="start" className="hs-pin-name">
+    <rect x="-4" y="-1" width="8" height="2" className={styles.body} />
+    <text x="-3.6" y="0.35" textAnchor="start" className={styles.pinName}>
       in
     </text>
-    <text x="3.6" y="0.35" textAnchor="end" className="hs-pin-name">
+    <text x="3.6" y="0.35" textAnchor="end" className={styles.pinName}>
       out
     </text>
   </>
@@ -147,7 +148,7 @@ export function symbolOf(part: Part): ReactNode {
         <>
           {RESISTOR}
           <path d="M2 0H0.6" />
-          <path d="M0.6 0L1.2 -0.32V0.32Z" className="hs-solid" />
+          <path d="M0.6 0L1.2 -0.32V0.32Z" className={styles.solid} />
         </>
       );
     case 'capacitor':
@@ -171,7 +172,7 @@ export function symbolOf(part: Part): ReactNode {
     case 'fuse':
       return (
         <>
-          <rect x="-0.5" y="-1.2" width="1" height="2.4" className="hs-body" />
+          <rect x="-0.5" y="-1.2" width="1" height="2.4" className={styles.body} />
           <path d="M0 -2V2" />
         </>
       );
@@ -187,7 +188,7 @@ export function symbolOf(part: Part): ReactNode {
       return (
         <>
           {leads(-0.7, 0.7)}
-          <rect x="-0.8" y="-0.7" width="0.7" height="1.4" className="hs-body" />
+          <rect x="-0.8" y="-0.7" width="0.7" height="1.4" className={styles.body} />
           <path d="M-0.1 -0.7L0.8 -1.5V1.5L-0.1 0.7" />
           {part.kind === 'headphone' && <path d="M-0.8 -1.2A1.6 1.6 0 0 1 0.6 -1.7" />}
         </>
@@ -212,7 +213,7 @@ export function symbolOf(part: Part): ReactNode {
       return (
         <>
           <path d="M-3 -1H-2M-3 1H-2M2 0H3" />
-          <path d="M-2 -2V2L2 0Z" className="hs-body" />
+          <path d="M-2 -2V2L2 0Z" className={styles.body} />
           <path d="M-1.6 -1H-1M-1.6 1H-1M-1.3 0.7V1.3" strokeWidth="0.12" />
           {part.pins.vplus !== undefined && <path d="M0 -2V-1" />}
           {part.pins.vminus !== undefined && <path d="M0 2V1" />}
@@ -225,7 +226,7 @@ export function symbolOf(part: Part): ReactNode {
       return (
         <>
           {leads(-1, 1)}
-          <circle cx="0" cy="0" r="1" className="hs-body" />
+          <circle cx="0" cy="0" r="1" className={styles.body} />
           <path d="M-1 -1V1" />
         </>
       );
