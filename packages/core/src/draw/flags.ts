@@ -1,4 +1,5 @@
 import { CHARACTER_WIDTH, TEXT_HEIGHT, type Box, type Point } from './symbols.ts';
+import { Paper } from './paper.ts';
 import type { Wire } from './route.ts';
 
 /** A small flag at a net: its voltage, or its name. */
@@ -11,8 +12,6 @@ export interface Flag {
 }
 
 const PADDING = 0.35;
-const overlaps = (a: Box, b: Box) =>
-  a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
 
 /** The strip of paper that a wire takes. */
 const wireBox = (w: Wire): Box => ({
@@ -31,28 +30,20 @@ export function placeFlags(
   wires: readonly Wire[],
   obstacles: readonly Box[],
 ): Flag[] {
-  const taken: Box[] = [...obstacles, ...wires.map(wireBox)];
+  const taken = new Paper([...obstacles, ...wires.map(wireBox)]);
+  const byNet = new Map<string, Wire[]>();
+  for (const wire of wires) byNet.set(wire.net, [...(byNet.get(wire.net) ?? []), wire]);
   const flags: Flag[] = [];
   for (const [net, text] of texts) {
-    const flag = placeFlag(
-      net,
-      text,
-      wires.filter((w) => w.net === net),
-      taken,
-    );
+    const flag = placeFlag(net, text, byNet.get(net) ?? [], taken);
     if (!flag) continue;
     flags.push(flag);
-    taken.push(flag.box);
+    taken.add(flag.box);
   }
   return flags;
 }
 
-function placeFlag(
-  net: string,
-  text: string,
-  wires: readonly Wire[],
-  taken: readonly Box[],
-): Flag | undefined {
+function placeFlag(net: string, text: string, wires: readonly Wire[], taken: Paper): Flag | undefined {
   const width = text.length * CHARACTER_WIDTH + 2 * PADDING;
   const height = TEXT_HEIGHT + PADDING;
   const gap = 0.3;
@@ -73,7 +64,7 @@ function placeFlag(
               return { left, right: left + width, top: at.y + shift, bottom: at.y + shift + height };
             }),
           );
-      const free = boxes.find((box) => !taken.some((t) => overlaps(box, t)));
+      const free = boxes.find((box) => taken.isFree(box));
       if (free) return { net, text, box: free, at };
     }
   }

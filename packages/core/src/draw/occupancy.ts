@@ -1,54 +1,68 @@
 import type { Box } from './symbols.ts';
 
-/** Which drawing units are taken, on a sheet that grows in no direction: large enough for every circuit it is given. */
+/** Units that a row of paper grows by at least. */
+const LEAST_GROWTH = 64;
+
+/** One row of the sheet: how often each unit from `left` on is taken. */
+interface Row {
+  left: number;
+  cells: Uint8Array;
+}
+
+/** Which drawing units are taken, on a sheet that grows where something is put. */
 export class Occupancy {
-  readonly width: number;
-  readonly height: number;
-  readonly originX: number;
-  readonly originY: number;
-  readonly taken: Uint8Array;
+  private readonly rows = new Map<number, Row>();
 
-  constructor(width: number, height: number) {
-    this.width = width;
-    this.height = height;
-    this.originX = Math.floor(width / 4);
-    this.originY = Math.floor(height / 2);
-    this.taken = new Uint8Array(width * height);
-  }
-
-  /** Index of a point, or -1 outside the sheet. */
-  index(x: number, y: number): number {
-    const column = x + this.originX;
-    const row = y + this.originY;
-    return column < 0 || row < 0 || column >= this.width || row >= this.height
-      ? -1
-      : row * this.width + column;
+  isTaken(x: number, y: number): boolean {
+    const row = this.rows.get(y);
+    if (!row) return false;
+    const i = x - row.left;
+    return i >= 0 && i < row.cells.length && row.cells[i] !== 0;
   }
 
   /** Is a box of whole units, moved by (dx, dy) and widened by a margin, free? */
   isFree(box: Box, margin: number, dx = 0, dy = 0): boolean {
-    const left = box.left + dx - margin + this.originX;
-    const right = box.right + dx + margin + this.originX;
-    const top = box.top + dy - margin + this.originY;
-    const bottom = box.bottom + dy + margin + this.originY;
-    if (left < 0 || top < 0 || right >= this.width || bottom >= this.height) return false;
-    for (let row = top; row <= bottom; row += 1) {
-      const end = row * this.width + right;
-      for (let i = row * this.width + left; i <= end; i += 1) if (this.taken[i] !== 0) return false;
+    const bottom = box.bottom + dy + margin;
+    for (let y = box.top + dy - margin; y <= bottom; y += 1) {
+      const row = this.rows.get(y);
+      if (!row) continue;
+      const first = Math.max(0, box.left + dx - margin - row.left);
+      const last = Math.min(row.cells.length - 1, box.right + dx + margin - row.left);
+      for (let i = first; i <= last; i += 1) if (row.cells[i] !== 0) return false;
     }
     return true;
   }
 
   take(box: Box, by = 1): void {
+    const [left, right] = [Math.floor(box.left), Math.ceil(box.right)];
     for (let y = Math.floor(box.top); y <= Math.ceil(box.bottom); y += 1) {
-      for (let x = Math.floor(box.left); x <= Math.ceil(box.right); x += 1) {
-        const i = this.index(x, y);
-        if (i >= 0) this.taken[i] = this.taken[i]! + by;
-      }
+      const { left: start, cells } = this.rowFor(y, left, right);
+      for (let x = left; x <= right; x += 1) cells[x - start] = cells[x - start]! + by;
     }
   }
 
   release(box: Box): void {
     this.take(box, -1);
+  }
+
+  /** The row at y, with room from left to right. */
+  private rowFor(y: number, left: number, right: number): Row {
+    const row = this.rows.get(y);
+    if (!row) {
+      const made = { left, cells: new Uint8Array(Math.max(LEAST_GROWTH, right - left + 1)) };
+      this.rows.set(y, made);
+      return made;
+    }
+    const end = row.left + row.cells.length - 1;
+    if (left >= row.left && right <= end) return row;
+    // Twice as wide: a row that grows unit by unit is copied a few times only.
+    const growth = Math.max(LEAST_GROWTH, row.cells.length);
+    const newLeft = left < row.left ? Math.min(left, row.left - growth) : row.left;
+    const newEnd = right > end ? Math.max(right, end + growth) : end;
+    const cells = new Uint8Array(newEnd - newLeft + 1);
+    cells.set(row.cells, row.left - newLeft);
+    row.left = newLeft;
+    row.cells = cells;
+    return row;
   }
 }

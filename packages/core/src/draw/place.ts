@@ -17,8 +17,6 @@ const MARGIN = 2;
 /** Units between a pin and the trunk of its net. */
 const STUB = 2;
 const SYMBOL_HALF = 2;
-const SHEET_WIDTH_PER_PART = 16;
-const LEAST_SHEET = 240;
 
 /** Where supplies stand: left of the first source. */
 const SUPPLY_COLUMN = -10;
@@ -39,7 +37,7 @@ interface Template {
  */
 export class Placer {
   readonly placed = new Map<string, Placement>();
-  readonly occupancy: Occupancy;
+  private readonly occupancy = new Occupancy();
   private readonly circuit: Circuit;
   private readonly classOf: (net: string) => NetClass;
   private readonly textsOf: TextsOf;
@@ -56,11 +54,6 @@ export class Placer {
     this.textsOf = textsOf;
     this.byNet = touching(circuit);
     this.byRef = new Map(circuit.parts.map((p) => [p.ref, p]));
-    const side = Math.max(
-      LEAST_SHEET,
-      SHEET_WIDTH_PER_PART * Math.ceil(Math.sqrt(circuit.parts.length + 1) * 3),
-    );
-    this.occupancy = new Occupancy(side, side * 2);
   }
 
   run(): void {
@@ -328,11 +321,7 @@ export class Placer {
   private isFree(part: Part, at: Placement): boolean {
     const { boxes, pins } = this.templateOf(part, at);
     for (const box of boxes) if (!this.occupancy.isFree(box, MARGIN, at.x, at.y)) return false;
-    for (const p of pins) {
-      const i = this.occupancy.index(at.x + p.x + 2 * p.dx, at.y + p.y + 2 * p.dy);
-      if (i < 0 || this.occupancy.taken[i] !== 0) return false;
-    }
-    return true;
+    return pins.every((p) => !this.occupancy.isTaken(at.x + p.x + 2 * p.dx, at.y + p.y + 2 * p.dy));
   }
 
   tryPut(part: Part, at: Placement): boolean {

@@ -72,6 +72,8 @@ class Grid {
   private readonly stamp: Int32Array;
   private readonly cameFrom: Int32Array;
   private readonly tree: Int32Array;
+  /** Box around each net's tree, in units of the grid. */
+  private readonly treeBounds = new Map<number, Box>();
   private readonly stubs: Wire[] = [];
   private generation = 0;
 
@@ -120,7 +122,7 @@ class Grid {
     const open = [...terminals];
     const first = open.shift()!;
     this.addStub(first);
-    this.tree[this.index(first.x + first.dx, first.y + first.dy)] = id;
+    this.grow(id, this.index(first.x + first.dx, first.y + first.dy));
     const joined: Terminal[] = [first];
     const failed: Terminal[] = [];
     while (open.length > 0) {
@@ -159,7 +161,7 @@ class Grid {
     const start = this.index(from.x + from.dx, from.y + from.dy);
     if (this.owner[start] === BLOCKED) return false;
     if (this.tree[start] === id) return true;
-    const bounds = this.treeBounds(id);
+    const bounds = this.treeBounds.get(id)!;
     const estimate = (i: number) => {
       const x = i % this.width;
       const y = (i / this.width) | 0;
@@ -227,32 +229,33 @@ class Grid {
     }
   }
 
-  private treeBounds(id: number): Box {
-    let [left, top, right, bottom] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY, 0, 0];
-    for (let i = 0; i < this.tree.length; i += 1) {
-      if (this.tree[i] !== id) continue;
-      const x = i % this.width;
-      const y = (i / this.width) | 0;
-      left = Math.min(left, x);
-      right = Math.max(right, x);
-      top = Math.min(top, y);
-      bottom = Math.max(bottom, y);
-    }
-    return { left, top, right, bottom };
+  /** Adds a unit to a net's tree, and to the box around it. */
+  private grow(id: number, at: number): void {
+    if (this.tree[at] === id) return;
+    this.tree[at] = id;
+    const x = at % this.width;
+    const y = (at / this.width) | 0;
+    const box = this.treeBounds.get(id);
+    this.treeBounds.set(id, {
+      left: Math.min(box?.left ?? x, x),
+      right: Math.max(box?.right ?? x, x),
+      top: Math.min(box?.top ?? y, y),
+      bottom: Math.max(box?.bottom ?? y, y),
+    });
   }
 
   /** Writes the path that ends in a state into the net's tree. */
   private keep(end: number, id: number): void {
     for (let state = end; state >= 0;) {
       const at = state >> 2;
-      this.tree[at] = id;
+      this.grow(id, at);
       const before = this.cameFrom[state]!;
       if (before >= 0) {
         const direction = state & 3;
         const lane = direction === RIGHT || direction === LEFT ? this.across : this.along;
         lane[at] = id;
         lane[before >> 2] = id;
-        this.tree[before >> 2] = id;
+        this.grow(id, before >> 2);
         this.links.add(Math.min(at, before >> 2) * 2 + (lane === this.across ? 0 : 1));
       }
       state = before;
