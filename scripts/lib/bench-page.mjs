@@ -220,15 +220,15 @@ async function timeTurning(page) {
   const { id } = units.find((u) => u.name.startsWith('Lark'));
   await page.goto(`/units/${id}/rework`);
   await page.getByRole('button', { name: 'Readouts' }).waitFor();
-  await page.locator('.recharts-line-curve').first().waitFor();
-  await page.getByRole('spinbutton', { name: 'Value of R103' }).focus();
+  await page.locator('[data-curve]').first().waitFor();
+  await page.getByRole('spinbutton', { name: 'Value of R109' }).focus();
   const timed = await page.evaluate(async (turns) => {
     const dial = document.activeElement;
     const table = document.querySelector('.readouts-dock-table tbody');
     const chart = document.querySelector('.hs-chart');
-    const planned = () => table.querySelector('tr td:nth-child(5)').textContent;
+    const planned = () => [...table.querySelectorAll('tr td:nth-child(5)')].map((c) => c.textContent).join();
     const curve = () =>
-      [...chart.querySelectorAll('.recharts-line-curve')].map((p) => p.getAttribute('d')).join();
+      [...chart.querySelectorAll('[data-curve]')].map((p) => p.getAttribute('d')).join();
     const until = (root, state, start) =>
       new Promise((resolve) => {
         const before = state();

@@ -63,12 +63,12 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
   const saved = useDocument(unit);
   const [trial, setTrial] = useState(NO_TRIAL);
   const [readoutId, setReadoutId] = useState<string | null>(null);
-  const document = useMemo(
+  const tried = useMemo(
     () => (trial.size === 0 ? saved : { ...saved, circuit: withValues(saved.circuit, 'planned', trial) }),
     [saved, trial],
   );
-  const response = useMemo(() => responseNets(document.readouts, readoutId), [document.readouts, readoutId]);
-  const analysis = useAnalysis(useComputed(document), response);
+  const response = useMemo(() => responseNets(saved.readouts, readoutId), [saved.readouts, readoutId]);
+  const analysis = useAnalysis(useComputed(tried), response);
   const written = useMemo(
     () => [
       ...checkCircuit(saved.circuit),
@@ -83,15 +83,15 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
   useStage(unit, useLocation().pathname, change);
   useUndoKey(unit, change);
   const value = useMemo(
-    (): UnitContextValue => ({ unit, document, problems, change }),
-    [unit, document, problems, change],
+    (): UnitContextValue => ({ unit, document: saved, problems, change }),
+    [unit, saved, problems, change],
   );
   const analysed = useMemo((): Analysed => ({ analysis, readoutId, setReadoutId }), [analysis, readoutId]);
-  const tried = useMemo((): Trial => ({ trial, setTrial }), [trial]);
+  const trying = useMemo((): Trial => ({ trial, setTrial, tried }), [trial, tried]);
   return (
     <UnitContext value={value}>
       <AnalysedContext value={analysed}>
-        <TrialContext value={tried}>
+        <TrialContext value={trying}>
           <SelectionProvider testPoints={saved.path?.testPoints}>
             <div className={styles.unit}>
               <Deferred>

@@ -1,4 +1,4 @@
-import { readoutDefinitionOf, type Layer } from '@halfsplit/contract';
+import type { Layer } from '@halfsplit/contract';
 import {
   AnalysisSession,
   byLayer,
@@ -22,6 +22,7 @@ import {
   type SolveRequest,
   type UnitDocument,
 } from '@halfsplit/core';
+import { isSlow } from './is-slow.ts';
 
 /** What a unit's page shows of one layer. */
 export interface LayerAnalysis {
@@ -53,8 +54,6 @@ export interface AnalysisRequest {
 const LOWEST_HZ = 10;
 const HIGHEST_HZ = 100_000;
 const POINTS_PER_DECADE = 24;
-
-const isSlow = (readout: Readout) => readoutDefinitionOf(readout.kind).isSlow === true;
 
 /** Everything a unit's page shows at once: quick readouts, net voltages and the response on every layer. */
 export function analyse({ document, response }: AnalysisRequest): Analysis {
@@ -111,13 +110,39 @@ function trySession(circuit: LayerCircuit): AnalysisSession | { problem: Problem
   }
 }
 
+interface AnalysedLayer {
+  readonly answers: readonly ReadoutAnswer[];
+  readonly analysis: LayerAnalysis;
+}
+
+/** Layers that were analysed last, by all that they depend on, the latest at the end: a planned value that is turned moves no other layer. */
+const known = new Map<string, AnalysedLayer>();
+const MOST_KNOWN = 12;
+
+/** A layer as it was analysed before, or analysed now. */
 function analyseLayer(
   document: UnitDocument,
   readouts: readonly Readout[],
   circuit: LayerCircuit,
   response: AnalysisRequest['response'],
   frequencyHz: readonly number[],
-): { answers: readonly ReadoutAnswer[]; analysis: LayerAnalysis } {
+): AnalysedLayer {
+  const key = JSON.stringify([circuit, document.readouts, document.settings, response]);
+  const made = known.get(key) ?? analyseAnew(document, readouts, circuit, response, frequencyHz);
+  known.delete(key);
+  known.set(key, made);
+  const [oldest] = known.keys();
+  if (known.size > MOST_KNOWN && oldest !== undefined) known.delete(oldest);
+  return made;
+}
+
+function analyseAnew(
+  document: UnitDocument,
+  readouts: readonly Readout[],
+  circuit: LayerCircuit,
+  response: AnalysisRequest['response'],
+  frequencyHz: readonly number[],
+): AnalysedLayer {
   const nothing = { volts: null, supplies: {}, gainDb: null, overRated: [] };
   const session = trySession(circuit);
   if ('problem' in session) {

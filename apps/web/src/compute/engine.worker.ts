@@ -10,6 +10,7 @@ import {
   type UnitDocument,
 } from '@halfsplit/core';
 import { deepAnalysis, spreadRuns, type DeepRequest } from './deep.ts';
+import { draw, type DrawRequest } from './drawing.ts';
 import { partsShare, searchOf, type PartsRequest } from './finding.ts';
 import { expectInCircuit, harmOf, judgeAll, shownOn, type JudgeRequest } from './measuring.ts';
 import { analyse, analyseSlowly, search, type AnalysisRequest } from './engine.ts';
@@ -47,6 +48,7 @@ const engine = {
   expectInCircuit: (request: { document: UnitDocument; ref: string }) => expectInCircuit(request),
   shown: (request: { document: UnitDocument; layer: Layer }) => shownOn(request),
   harm: (document: UnitDocument, includesSlow: boolean) => harmOf(document, includesSlow),
+  draw: (request: DrawRequest) => draw(request),
   search: async (request: SolveRequest, onProgress: (fraction: number) => Promise<void>) => {
     const told: Promise<void>[] = [];
     const outcome = search(request, (fraction) => told.push(onProgress(fraction)));

@@ -1,13 +1,15 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { ReadoutRow, UnitDocument } from '@halfsplit/core';
 import type { Analysis, AnalysisRequest } from './engine.ts';
+import { isSlow } from './is-slow.ts';
 import { LatestRunner } from './runner.ts';
 
 let quick: LatestRunner<AnalysisRequest, Analysis> | null = null;
 let slowShared: LatestRunner<UnitDocument, readonly ReadoutRow[]> | null = null;
-const quickRunner = () => (quick ??= new LatestRunner((engine, request) => engine.analyse(request)));
+const quickRunner = () =>
+  (quick ??= new LatestRunner('at hand', (engine, request) => engine.analyse(request)));
 const slowRunner = () =>
-  (slowShared ??= new LatestRunner((engine, document) => engine.analyseSlowly(document)));
+  (slowShared ??= new LatestRunner('later', (engine, document) => engine.analyseSlowly(document)));
 
 /**
  * The analysis of a document, computed in the background; the last one stays until the next is there. Readouts that
@@ -22,6 +24,7 @@ export function useAnalysis(
     rows: [],
     of: null,
   });
+  const hasSlow = document.readouts.some(isSlow);
   const from = response?.from;
   const to = response?.to;
   useEffect(() => {
@@ -35,6 +38,7 @@ export function useAnalysis(
     };
   }, [document, from, to]);
   useEffect(() => {
+    if (!hasSlow) return;
     let isCurrent = true;
     slowRunner().run(document, (rows) => {
       if (isCurrent) setSlow({ rows, of: document });
@@ -42,14 +46,14 @@ export function useAnalysis(
     return () => {
       isCurrent = false;
     };
-  }, [document]);
+  }, [document, hasSlow]);
   return useMemo(
     () =>
       analysis && {
         ...analysis,
-        rows: [...analysis.rows, ...slow.rows],
-        isSlowPending: slow.of !== document,
+        rows: hasSlow ? [...analysis.rows, ...slow.rows] : analysis.rows,
+        isSlowPending: hasSlow && slow.of !== document,
       },
-    [analysis, slow, document],
+    [analysis, slow, document, hasSlow],
   );
 }

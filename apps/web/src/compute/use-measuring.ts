@@ -1,13 +1,14 @@
 import type { UnitDocument, Verdict, Weighed } from '@halfsplit/core';
-import { readoutDefinitionOf, type Layer } from '@halfsplit/contract';
+import type { Layer } from '@halfsplit/contract';
 import { useEffect, useState } from 'react';
+import { isSlow } from './is-slow.ts';
 import type { JudgeRequest } from './measuring.ts';
 import { LatestRunner } from './runner.ts';
 
 type Judges = LatestRunner<JudgeRequest, [string, Verdict][]>;
-/** The reading just entered has a worker of its own, so that it never waits for the others. */
+/** The reading just entered never waits for the others. */
 const judges: Partial<Record<'last' | 'all', Judges>> = {};
-/** What takes runs in time follows in a worker of its own. */
+/** What takes runs in time follows. */
 const weighers: Partial<Record<'quick' | 'all', LatestRunner<UnitDocument, Weighed>>> = {};
 
 const NONE: ReadonlyMap<string, Verdict> = new Map();
@@ -21,7 +22,10 @@ export function useJudgements(request: JudgeRequest, which: 'last' | 'all'): Rea
   useEffect(() => {
     if (request.readings.length === 0) return;
     let isCurrent = true;
-    judges[which] ??= new LatestRunner(async (engine, r: JudgeRequest) => engine.judge(r));
+    judges[which] ??= new LatestRunner(
+      which === 'last' ? 'at hand' : 'shown',
+      async (engine, r: JudgeRequest) => engine.judge(r),
+    );
     judges[which].run(request, (answer) => {
       if (isCurrent) setVerdicts(new Map(answer));
     });
@@ -40,7 +44,7 @@ export function useExpectedInCircuit(document: UnitDocument, ref: string | null)
   useEffect(() => {
     if (ref === null) return;
     let isCurrent = true;
-    expecters ??= new LatestRunner(async (engine, r: { document: UnitDocument; ref: string }) =>
+    expecters ??= new LatestRunner('shown', async (engine, r: { document: UnitDocument; ref: string }) =>
       engine.expectInCircuit(r),
     );
     expecters.run({ document, ref }, (words) => {
@@ -63,8 +67,9 @@ export function useHarm(document: UnitDocument): Weighed | null {
     let isCurrent = true;
     let isComplete = false;
     const weigh = (which: 'quick' | 'all') => {
-      weighers[which] ??= new LatestRunner(async (engine, d: UnitDocument) =>
-        engine.harm(d, which === 'all'),
+      weighers[which] ??= new LatestRunner(
+        which === 'quick' ? 'shown' : 'later',
+        async (engine, d: UnitDocument) => engine.harm(d, which === 'all'),
       );
       weighers[which].run(document, (answer) => {
         if (!isCurrent || isComplete) return;
@@ -73,7 +78,7 @@ export function useHarm(document: UnitDocument): Weighed | null {
       });
     };
     weigh('quick');
-    if (document.readouts.some((r) => readoutDefinitionOf(r.kind).isSlow)) weigh('all');
+    if (document.readouts.some(isSlow)) weigh('all');
     return () => {
       isCurrent = false;
     };
@@ -89,7 +94,7 @@ export function useShownVolts(document: UnitDocument, layer: Layer): Volts | nul
   const [shown, setShown] = useState<Volts | null>(null);
   useEffect(() => {
     let isCurrent = true;
-    voltmeters ??= new LatestRunner(async (engine, r) => engine.shown(r));
+    voltmeters ??= new LatestRunner('shown', async (engine, r) => engine.shown(r));
     voltmeters.run({ document, layer }, (answer) => {
       if (isCurrent) setShown(answer);
     });

@@ -11,7 +11,7 @@ interface Request {
 let runner: LatestRunner<Request, SearchOutcome> | null = null;
 /** One worker for all searches of the page, started with the first. */
 const sharedRunner = () =>
-  (runner ??= new LatestRunner<Request, SearchOutcome>(async (engine, { document, options }) =>
+  (runner ??= new LatestRunner<Request, SearchOutcome>('at hand', async (engine, { document, options }) =>
     engine.searchState(document, options),
   ));
 

@@ -1,12 +1,14 @@
 import type { Layer } from '@halfsplit/contract';
 import { formatDecibel, formatQuantity } from '@halfsplit/core';
+import { createContext, memo, use, useMemo, useState } from 'react';
 import {
-  Area,
   CartesianGrid,
   ComposedChart,
   Line,
   ResponsiveContainer,
   Tooltip,
+  useXAxisScale,
+  useYAxisScale,
   XAxis,
   YAxis,
 } from 'recharts';
@@ -16,85 +18,130 @@ export interface Curve {
   readonly gainDb: readonly number[];
 }
 
-interface ResponseChartProps {
+interface Drawn {
   readonly frequencyHz: readonly number[];
   readonly curves: readonly Curve[];
-  readonly label: string;
   /** A shaded band between two curves at the same frequencies. */
-  readonly band?: { readonly low: readonly number[]; readonly high: readonly number[] };
+  readonly band?: { readonly low: readonly number[]; readonly high: readonly number[] } | undefined;
+}
+
+interface ResponseChartProps extends Drawn {
+  readonly label: string;
 }
 
 const DECADES = [10, 100, 1000, 10_000, 100_000];
 const DASH: Record<Layer, string> = { marked: '5 4', found: '0', planned: '9 3', proven: '2 2' };
 
+/** What is drawn on the paper: curves that change while a value is turned draw themselves, and the paper stays. */
+const DrawnContext = createContext<Drawn>({ frequencyHz: [], curves: [] });
+
 /** Gain over frequency, one line a layer, with a cursor that reads all of them. */
-export default function ResponseChart({ frequencyHz, curves, label, band }: ResponseChartProps) {
-  const data = frequencyHz.map((f, i) => ({
-    f,
-    ...Object.fromEntries(curves.map((c) => [c.layer, c.gainDb[i]])),
-    ...(band ? { band: [band.low[i], band.high[i]] } : {}),
-  }));
+export default function ResponseChart({ frequencyHz, curves, band, label }: ResponseChartProps) {
   const all = [...curves.flatMap((c) => c.gainDb), ...(band?.low ?? []), ...(band?.high ?? [])];
   const low = Math.floor(Math.min(...all) / 10) * 10;
   const high = Math.ceil(Math.max(...all) / 10) * 10;
+  const drawn = useMemo(() => ({ frequencyHz, curves, band }), [frequencyHz, curves, band]);
   return (
     <figure className="hs-chart" aria-label={label}>
-      <ResponsiveContainer width="100%" height="100%">
-        <ComposedChart data={data} margin={{ top: 8, right: 26, bottom: 0, left: 0 }}>
-          <CartesianGrid stroke="var(--hs-line)" />
-          <XAxis
-            dataKey="f"
-            type="number"
-            scale="log"
-            domain={[10, 100_000]}
-            ticks={DECADES}
-            tickFormatter={(f: number) => formatQuantity(f, 'Hz')}
-            stroke="var(--hs-dim)"
-            tick={{ fontSize: 11, fill: 'var(--hs-dim)' }}
-          />
-          <YAxis
-            domain={[low, high]}
-            width={52}
-            tickFormatter={(v: number) => `${formatDecibel(v, 0)} dB`}
-            stroke="var(--hs-dim)"
-            tick={{ fontSize: 11, fill: 'var(--hs-dim)' }}
-          />
-          <Tooltip
-            isAnimationActive={false}
-            contentStyle={{
-              background: 'var(--hs-panel)',
-              border: '1px solid var(--hs-line)',
-              fontSize: 12,
-              padding: '4px 8px',
-            }}
-            labelFormatter={(f) => formatQuantity(Number(f), 'Hz', { digits: 3 })}
-            formatter={(value, name) => [`${formatDecibel(Number(value), 2)} dB`, String(name)]}
-          />
-          {band && (
-            <Area
-              dataKey="band"
-              stroke="none"
-              fill={`var(--hs-${curves[0]?.layer ?? 'found'})`}
-              fillOpacity={0.22}
-              isAnimationActive={false}
-
-              tooltipType="none"
-            />
-          )}
-          {curves.map((c) => (
-            <Line
-              key={c.layer}
-              dataKey={c.layer}
-              stroke={`var(--hs-${c.layer})`}
-              strokeDasharray={DASH[c.layer]}
-              strokeWidth={2}
-              dot={false}
-
-              isAnimationActive={false}
-            />
-          ))}
-        </ComposedChart>
-      </ResponsiveContainer>
+      <DrawnContext value={drawn}>
+        <GridPaper frequencyHz={useSame(frequencyHz)} low={low} high={high} />
+      </DrawnContext>
     </figure>
+  );
+}
+
+/** The first of equal lists. */
+function useSame(list: readonly number[]): readonly number[] {
+  const [kept, setKept] = useState(list);
+  if (kept === list || (kept.length === list.length && kept.every((x, i) => x === list[i]))) return kept;
+  setKept(list);
+  return list;
+}
+
+interface GridPaperProps {
+  readonly frequencyHz: readonly number[];
+  /** Ends of the gain axis, dB. */
+  readonly low: number;
+  readonly high: number;
+}
+
+/** Axes, grid and cursor. */
+const GridPaper = memo(function GridPaper({ frequencyHz, low, high }: GridPaperProps) {
+  // The cursor stops where there is data; the line of it is not drawn.
+  const stops = useMemo(() => frequencyHz.map((f) => ({ f, at: low })), [frequencyHz, low]);
+  return (
+    <ResponsiveContainer width="100%" height="100%">
+      <ComposedChart data={stops} margin={{ top: 8, right: 26, bottom: 0, left: 0 }}>
+        <CartesianGrid stroke="var(--hs-line)" />
+        <XAxis
+          dataKey="f"
+          type="number"
+          scale="log"
+          domain={[10, 100_000]}
+          ticks={DECADES}
+          tickFormatter={(f: number) => formatQuantity(f, 'Hz')}
+          stroke="var(--hs-dim)"
+          tick={{ fontSize: 11, fill: 'var(--hs-dim)' }}
+        />
+        <YAxis
+          domain={[low, high]}
+          width={52}
+          tickFormatter={(v: number) => `${formatDecibel(v, 0)} dB`}
+          stroke="var(--hs-dim)"
+          tick={{ fontSize: 11, fill: 'var(--hs-dim)' }}
+        />
+        <Tooltip isAnimationActive={false} content={({ label }) => <CursorWords f={Number(label)} />} />
+        <Line dataKey="at" stroke="none" dot={false} activeDot={false} isAnimationActive={false} />
+        <Curves />
+      </ComposedChart>
+    </ResponsiveContainer>
+  );
+});
+
+/** What every curve says at the cursor. */
+function CursorWords({ f }: { f: number }) {
+  const { frequencyHz, curves } = use(DrawnContext);
+  const at = frequencyHz.indexOf(f);
+  if (at < 0) return null;
+  return (
+    <div className="hs-chart-words">
+      <p>{formatQuantity(f, 'Hz', { digits: 3 })}</p>
+      {curves.map(({ layer, gainDb }) => (
+        <p key={layer} style={{ color: `var(--hs-${layer})` }}>
+          {layer}: {formatDecibel(gainDb[at]!, 2)} dB
+        </p>
+      ))}
+    </div>
+  );
+}
+
+function Curves() {
+  const { frequencyHz, curves, band } = use(DrawnContext);
+  const x = useXAxisScale();
+  const y = useYAxisScale();
+  if (!x || !y) return null;
+  const across = frequencyHz.map((f) => Number(x(f)).toFixed(1));
+  const points = (gainDb: readonly number[]) =>
+    gainDb.map((g, i) => `${across[i]} ${Number(y(g)).toFixed(1)}`);
+  return (
+    <g fill="none">
+      {band && (
+        <path
+          d={`M${points(band.high).join('L')}L${points(band.low).reverse().join('L')}Z`}
+          fill={`var(--hs-${curves[0]?.layer ?? 'found'})`}
+          fillOpacity={0.22}
+        />
+      )}
+      {curves.map(({ layer, gainDb }) => (
+        <path
+          key={layer}
+          data-curve={layer}
+          d={`M${points(gainDb).join('L')}`}
+          stroke={`var(--hs-${layer})`}
+          strokeDasharray={DASH[layer]}
+          strokeWidth={2}
+        />
+      ))}
+    </g>
   );
 }

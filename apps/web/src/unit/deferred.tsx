@@ -1,5 +1,4 @@
 import { use, useDeferredValue, type ReactNode } from 'react';
-import { AnalysedContext } from './analysed.tsx';
 import { UnitContext } from './unit-context.tsx';
 
 /**
@@ -8,10 +7,5 @@ import { UnitContext } from './unit-context.tsx';
  */
 export function Deferred({ children }: { children: ReactNode }) {
   const later = useDeferredValue(use(UnitContext));
-  const analysed = useDeferredValue(use(AnalysedContext));
-  return (
-    <UnitContext value={later}>
-      <AnalysedContext value={analysed}>{children}</AnalysedContext>
-    </UnitContext>
-  );
+  return <UnitContext value={later}>{children}</UnitContext>;
 }

@@ -6,7 +6,7 @@ import type { Change } from '../api/change.ts';
 /** What every stage of one unit works with. What is chosen, tried and computed has contexts of its own. */
 export interface UnitContextValue {
   readonly unit: UnitResource;
-  /** The unit as it is, with planned values being tried on top. */
+  /** The unit as it is, what is not yet on the server included. */
   readonly document: UnitDocument;
   readonly problems: readonly Problem[];
   readonly change: (change: Change) => void;

@@ -1,6 +1,14 @@
 export type { Flag } from './flags.ts';
 export type { RailMark } from './footprint.ts';
-export { flagsFor, layoutCircuit, type Drawing, type DrawnSymbol, type LayoutOptions } from './layout.ts';
+export {
+  flagsFor,
+  layoutCircuit,
+  placementsOf,
+  type Drawing,
+  type DrawnSymbol,
+  type LayoutOptions,
+} from './layout.ts';
+export { printedText } from './printed-text.ts';
 export { classifyNets, type NetClass } from './rails.ts';
 export type { Wire } from './route.ts';
 export {

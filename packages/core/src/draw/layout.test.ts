@@ -2,7 +2,7 @@ import { PART_KINDS } from '@halfsplit/contract';
 import { describe, expect, it } from 'vitest';
 import { KINDS, type Circuit, type Part } from '../circuit/index.ts';
 import { circuitOf, randomCircuit } from '../testing/circuits.ts';
-import { flagsFor, layoutCircuit, type Box, type Drawing, type Wire } from './index.ts';
+import { flagsFor, layoutCircuit, placementsOf, type Box, type Drawing, type Wire } from './index.ts';
 
 const overlaps = (a: Box, b: Box) =>
   a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
@@ -203,7 +203,7 @@ describe('layoutCircuit', () => {
     for (let seed = 1; seed <= 40; seed += 1) {
       const circuit = randomCircuit(seed, 3);
       const before = layoutCircuit({ ...circuit, parts: circuit.parts.slice(0, -1) });
-      const after = layoutCircuit(circuit, { previous: before });
+      const after = layoutCircuit(circuit, { previous: placementsOf(before) });
       const places = new Map(after.symbols.map((s) => [s.part.ref, s.at]));
       const moved = before.symbols.filter(
         (s) => places.get(s.part.ref)!.x !== s.at.x || places.get(s.part.ref)!.y !== s.at.y,

@@ -42,8 +42,8 @@ export interface LayoutOptions {
   readonly textOf?: (part: Part) => string;
   /** Symbols that the user moved: they stand where they were put. */
   readonly nudges?: Readonly<Record<string, Point>>;
-  /** An earlier drawing: parts that it has stay where they were, so that a small edit moves little. */
-  readonly previous?: Drawing;
+  /** Where the symbols of an earlier drawing stand: they stay there, so that a small edit moves little. */
+  readonly previous?: ReadonlyMap<string, Placement>;
   /** Nets whose names are written at their wires. */
   readonly nameNets?: readonly string[];
 }
@@ -90,6 +90,10 @@ export function layoutCircuit(circuit: Circuit, options: LayoutOptions = {}): Dr
     bounds: boundsOf(all),
   };
 }
+
+/** Where the symbols of a drawing stand, by designator. */
+export const placementsOf = (drawing: Drawing): ReadonlyMap<string, Placement> =>
+  new Map(drawing.symbols.map((s) => [s.part.ref, s.at]));
 
 /** Flags with texts (voltages, say) for the nets of a drawing, where there is room. */
 export function flagsFor(drawing: Drawing, texts: ReadonlyMap<string, string>): Flag[] {
@@ -160,14 +164,13 @@ function stackIslands(
 /** Puts moved symbols where the user wants them and the others where they were, making way in that order. */
 function keepInPlace(circuit: Circuit, placer: Placer, options: LayoutOptions): void {
   const wishes = new Map<string, Placement>();
-  const before = new Map(options.previous?.symbols.map((s) => [s.part.ref, s.at]));
   for (const part of circuit.parts) {
     const now = placer.placed.get(part.ref);
     const nudge = options.nudges?.[part.ref];
-    const earlier = before.get(part.ref);
+    const earlier = options.previous?.get(part.ref);
     if (!now) continue;
     if (nudge) wishes.set(part.ref, { ...(earlier ?? now), ...nudge });
-    else if (earlier && options.previous) wishes.set(part.ref, earlier);
+    else if (earlier) wishes.set(part.ref, earlier);
   }
   if (wishes.size === 0) return;
   const isNudged = (part: Part) => options.nudges?.[part.ref] !== undefined;

@@ -6,19 +6,22 @@ import {
   judgeReading,
   judgeVoltage,
   valueOnLayer,
-  type Drawing,
-  type Part,
+  printedText,
+  type Point,
   type UnitDocument,
 } from '@halfsplit/core';
 import { Button, Switch } from 'antd';
-import { useMemo, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
 import { useAnalysed } from '../../unit/analysed.tsx';
 import { useSelection } from '../../unit/selection.tsx';
+import { useTrial } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { LayerWord, verdictTone } from '../../ui/marks.tsx';
-import { Schematic, type Emphasis } from '../../ui/schematic/schematic.tsx';
-import { printedText, useDrawing } from './use-drawing.ts';
+import type { Emphasis } from '../../ui/schematic/symbol-mark.tsx';
+import { DrawingFrame } from './drawing-frame.tsx';
+import { useDrawing } from './use-drawing.ts';
+import { useLater } from './use-later.ts';
 import styles from './circuit.module.css';
 
 /** The circuit at the right of every stage: values and voltages of the layer shown, drifted and changed parts heavier. */
@@ -36,13 +39,22 @@ export function CircuitPanel({
   /** Stands in place of the title, to see something else here. */
   switcher?: ReactNode;
 }) {
-  const { unit, document, change } = useUnitContext();
+  const { unit, change } = useUnitContext();
+  const { tried: document } = useTrial();
   const { selectedRef, selectedNet, selectRef, selectNet } = useSelection();
   const { analysis } = useAnalysed();
   const { layer } = useLayer();
   const [showsVolts, setShowsVolts] = useState(true);
-  const [drawing, drawAnew] = useDrawing(document, unit);
-  const shown = useMemo(() => withLayerText(drawing, document, layer), [drawing, document, layer]);
+  const { drawing, isPending, drawAnew } = useDrawing(document, unit);
+  const isLate = useLater(isPending);
+  const parts = useMemo(() => new Map(document.circuit.parts.map((p) => [p.ref, p])), [document.circuit]);
+  const texts = useMemo(
+    () =>
+      new Map(
+        document.circuit.parts.map((p) => [p.ref, printedText(p, valueOnLayer(p, layer)?.value ?? null)]),
+      ),
+    [document.circuit, layer],
+  );
   const emphasis = useMemo(() => emphasisOf(document, layer), [document, layer]);
   const computed = analysis?.layers[layer].volts ?? null;
   const volts = useMemo(
@@ -50,22 +62,15 @@ export function CircuitPanel({
     [asMetered, computed],
   );
   const flags = useMemo(() => {
-    if (!showsVolts || !volts) return [];
+    if (!showsVolts || !volts || !drawing) return [];
     const nets = [...new Set(drawing.wires.map((w) => w.net))];
-    const texts = nets.flatMap((net): [string, string][] => {
+    const flagTexts = nets.flatMap((net): [string, string][] => {
       const [volt, seen] = [volts[net], measured?.get(net)];
-      if (seen !== undefined && volt !== undefined)
-        return [
-          [
-            net,
-            `${formatQuantity(volt, 'V', { digits: 3 })}, is ${formatQuantity(seen, 'V', { digits: 3 })}`,
-          ],
-        ];
-      return volt === undefined || Math.abs(volt) < HARDLY_V
-        ? []
-        : [[net, formatQuantity(volt, 'V', { digits: 3 })]];
+      if (volt === undefined || (seen === undefined && Math.abs(volt) < HARDLY_V)) return [];
+      const is = seen === undefined ? '' : `, is ${formatQuantity(seen, 'V', { digits: 3 })}`;
+      return [[net, `${formatQuantity(volt, 'V', { digits: 3 })}${is}`]];
     });
-    return flagsFor(drawing, new Map(texts));
+    return flagsFor(drawing, new Map(flagTexts));
   }, [showsVolts, volts, drawing, measured]);
   const flagTones = useMemo(
     () =>
@@ -77,8 +82,15 @@ export function CircuitPanel({
       ),
     [measured, volts],
   );
-  const move = (ref: string, to: { x: number; y: number }) =>
-    change(unitChange(unit, { nudges: { ...unit.nudges, [ref]: to } }));
+  const { nudges } = unit;
+  const latest = useRef(unit);
+  useEffect(() => {
+    latest.current = unit;
+  });
+  const move = useCallback(
+    (ref: string, to: Point) => change(unitChange(latest.current, { nudges: { ...nudges, [ref]: to } })),
+    [change, nudges],
+  );
   const reason = analysis?.layers[layer].reason;
   return (
     <section className="hs-panel hs-circuit" aria-label={title}>
@@ -88,6 +100,11 @@ export function CircuitPanel({
           values and volts for <LayerWord layer={layer} />
         </span>
         <span className="hs-grow" />
+        {isLate && (
+          <span className="hs-dim" role="status">
+            drawing…
+          </span>
+        )}
         <Button
           type="text"
           onClick={drawAnew}
@@ -106,12 +123,14 @@ export function CircuitPanel({
         </label>
       </header>
       {reason && document.circuit.parts.length > 0 && <p className="hs-caution">{reason}</p>}
-      <div className="hs-drawing" tabIndex={0} aria-label="Drawing, scrolls">
-        {document.circuit.parts.length === 0 ? (
-          <p className="hs-empty-words">The circuit draws itself here as you type its parts.</p>
-        ) : (
-          <Schematic
-            drawing={shown}
+      {document.circuit.parts.length === 0 ? (
+        <p className="hs-empty-words">The circuit draws itself here as you type its parts.</p>
+      ) : (
+        drawing && (
+          <DrawingFrame
+            drawing={drawing}
+            parts={parts}
+            texts={texts}
             flags={flags}
             flagTones={flagTones}
             emphasis={emphasis}
@@ -121,28 +140,14 @@ export function CircuitPanel({
             onSelectNet={selectNet}
             onMove={move}
           />
-        )}
-      </div>
+        )
+      )}
     </section>
   );
 }
 
 /** Voltages below this are not worth a flag, V. */
 const HARDLY_V = 1e-3;
-
-/** The same drawing with the values of a layer written beside the symbols. */
-function withLayerText(drawing: Drawing, document: UnitDocument, layer: Layer): Drawing {
-  const parts = new Map(document.circuit.parts.map((p) => [p.ref, p]));
-  const textOf = (part: Part) => printedText(part, valueOnLayer(part, layer)?.value ?? null);
-  return {
-    ...drawing,
-    symbols: drawing.symbols.map((s) => {
-      const part = parts.get(s.part.ref) ?? s.part;
-      const [ref, value] = s.labels;
-      return { ...s, part, labels: [ref!, { ...value!, text: textOf(part) }] };
-    }),
-  };
-}
 
 function emphasisOf(document: UnitDocument, layer: Layer): ReadonlyMap<string, Emphasis> {
   const found = new Map<string, Emphasis>();

@@ -1,47 +1,19 @@
 import type { UnitResource } from '@halfsplit/contract';
 import {
-  formatCode,
   isPolarised,
   isPType,
-  KINDS,
-  layoutCircuit,
   markedValue,
+  placementsOf,
+  printedText,
   readoutFields,
   type Circuit,
   type Drawing,
-  type Part,
+  type Readout,
   type UnitDocument,
 } from '@halfsplit/core';
-import { useMemo, useState } from 'react';
-
-/** Text beside a symbol: the value as printed, or the type number. */
-export function printedText(part: Part, value: unknown): string {
-  if (typeof value === 'number')
-    return KINDS[part.kind].value === 'voltage'
-      ? `${formatCode(value, 3, 'V')}${value >= 1 ? 'V' : ''}`.replace(/VV$/, 'V')
-      : formatCode(value, 3, part.kind === 'capacitor' ? 'F' : 'R');
-  return typeof value === 'string' ? value : (part.model ?? '');
-}
-
-/** Draws circuits one after another, each keeping the symbols of the one before where they were. */
-class DrawingKeeper {
-  private last: Drawing | undefined;
-
-  forget(): void {
-    this.last = undefined;
-  }
-
-  draw(circuit: Circuit, nudges: UnitResource['nudges'], nameNets: readonly string[]): Drawing {
-    const previous = this.last;
-    this.last = layoutCircuit(circuit, {
-      textOf: (part) => printedText(part, markedValue(part)),
-      nudges,
-      nameNets,
-      ...(previous ? { previous } : {}),
-    });
-    return this.last;
-  }
-}
+import { useEffect, useMemo, useState } from 'react';
+import type { DrawRequest } from '../../compute/drawing.ts';
+import { LatestRunner } from '../../compute/runner.ts';
 
 /** Everything of a circuit that its drawing depends on, as text: equal texts, equal drawings. */
 function structureOf(circuit: Circuit): string {
@@ -58,42 +30,62 @@ function structureOf(circuit: Circuit): string {
   ]);
 }
 
-const keepers = new Map<string, DrawingKeeper>();
-
-/** One keeper a unit, so that going from stage to stage moves nothing. */
-function keeperOf(unitId: string): DrawingKeeper {
-  const known = keepers.get(unitId);
-  if (known) return known;
-  const made = new DrawingKeeper();
-  keepers.set(unitId, made);
-  return made;
+/** Nets that readouts speak of: their names are written at their wires. */
+function namedNets(readouts: readonly Readout[]): string {
+  const names = readouts.flatMap((r) =>
+    readoutFields(r).flatMap(({ field, value }) =>
+      field.type === 'name' && field.of.startsWith('net') && typeof value === 'string' ? [value] : [],
+    ),
+  );
+  return [...new Set(names)].join(' ');
 }
 
-/** The drawing of a unit's circuit, and what draws it anew; values may change without it being drawn anew. */
-export function useDrawing(document: UnitDocument, unit: UnitResource): readonly [Drawing, () => void] {
+/** The last drawing of each unit, so that going from stage to stage moves nothing and waits for nothing. */
+const kept = new Map<string, { readonly of: string; readonly drawing: Drawing }>();
+let drawers: LatestRunner<DrawRequest, Drawing> | null = null;
+
+export interface DrawingView {
+  /** The newest drawing; of an earlier circuit while a new one is made, null before the first. */
+  readonly drawing: Drawing | null;
+  readonly isPending: boolean;
+  /** Lays everything out from the beginning. */
+  readonly drawAnew: () => void;
+}
+
+/** The drawing of a unit's circuit, made in a worker; values may change without it being drawn anew. */
+export function useDrawing({ circuit, readouts }: UnitDocument, { id, nudges }: UnitResource): DrawingView {
   const [round, setRound] = useState(0);
-  const keeper = keeperOf(unit.id);
-  const structure = structureOf(document.circuit);
-  const names = [
-    ...new Set(
-      document.readouts.flatMap((r) =>
-        readoutFields(r).flatMap(({ field, value }) =>
-          field.type === 'name' && field.of.startsWith('net') && typeof value === 'string' ? [value] : [],
-        ),
-      ),
-    ),
-  ];
-  const nameKey = names.join(' ');
-  const nudgeKey = JSON.stringify(unit.nudges);
-  const drawing = useMemo(
-    () => keeper.draw(document.circuit, unit.nudges, nameKey.split(' ').filter(Boolean)),
-    // The circuit's values do not move its drawing; its structure and the moved symbols, as text, stand for it.
+  const [, setMade] = useState<Drawing | null>(null);
+  const structure = useMemo(() => structureOf(circuit), [circuit]);
+  const names = useMemo(() => namedNets(readouts), [readouts]);
+  const nudgeText = JSON.stringify(nudges);
+  const wanted = `${structure}\n${names}\n${nudgeText}\n${round}`;
+  const last = kept.get(id);
+  const isPending = last?.of !== wanted;
+  useEffect(() => {
+    if (!isPending) return;
+    let isCurrent = true;
+    const previous = kept.get(id);
+    const isAnew = previous === undefined || !previous.of.endsWith(`\n${round}`);
+    drawers ??= new LatestRunner('at hand', async (engine, r) => engine.draw(r));
+    drawers.run(
+      {
+        circuit,
+        nudges,
+        nameNets: names.split(' ').filter(Boolean),
+        previous: isAnew ? null : placementsOf(previous.drawing),
+      },
+      (drawing) => {
+        if (!isCurrent) return;
+        kept.set(id, { of: wanted, drawing });
+        setMade(drawing);
+      },
+    );
+    return () => {
+      isCurrent = false;
+    };
+    // The circuit's values do not move its drawing; what does is in the text.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [keeper, structure, nudgeKey, nameKey, round],
-  );
-  const drawAnew = () => {
-    keeper.forget();
-    setRound(round + 1);
-  };
-  return [drawing, drawAnew];
+  }, [id, wanted]);
+  return { drawing: last?.drawing ?? null, isPending, drawAnew: () => setRound((r) => r + 1) };
 }

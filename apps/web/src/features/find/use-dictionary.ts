@@ -9,7 +9,8 @@ import {
 } from '@halfsplit/core';
 import { useEffect, useMemo, useState } from 'react';
 import { searchAmongParts, type PlainEntry } from '../../compute/finding.ts';
-import { LatestRunner, startDictionary } from '../../compute/runner.ts';
+import { startDictionary } from '../../compute/jobs.ts';
+import { LatestRunner } from '../../compute/runner.ts';
 
 export interface DictionaryView {
   readonly search: PartSearch | null;
@@ -39,11 +40,15 @@ export function useDictionary(
     const job = startDictionary({ circuit, quantities, refs: wanted.split(' ') }, (f) => {
       if (isCurrent) setFraction(f);
     });
-    void job.result.then((entries) => {
-      if (!isCurrent) return;
-      setMade({ key: quantities, entries });
-      setFraction(null);
-    });
+    job.result.then(
+      (entries) => {
+        if (!isCurrent) return;
+        setMade({ key: quantities, entries });
+        setFraction(null);
+      },
+      // Given up: another is on its way.
+      () => undefined,
+    );
     return () => {
       isCurrent = false;
       job.cancel();
@@ -76,7 +81,7 @@ export function useTellingReadings(
   useEffect(() => {
     if (members === '') return;
     let isCurrent = true;
-    tellers ??= new LatestRunner(async (engine, r) => engine.tellingReadings(r));
+    tellers ??= new LatestRunner('shown', async (engine, r) => engine.tellingReadings(r));
     tellers.run({ circuit, group: JSON.parse(members) as PartGroup }, (readings) => {
       if (isCurrent) setTold({ of: members, readings });
     });

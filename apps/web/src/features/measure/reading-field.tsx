@@ -142,7 +142,7 @@ export function ReadingField(props: ReadingFieldProps) {
           {condition} <Keys keys="Space" />
         </button>
       </div>
-      <p className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`} role={isRefused ? 'alert' : undefined}>
+      <p className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`} role={isRefused ? 'alert' : 'status'}>
         {words.length > 0 ? (
           <>
             <Keys keys="Tab" /> <span className="hs-mono">{words.join('  ')}</span>

@@ -1,6 +1,7 @@
 import { formatPlain, markedNumber, type Part, type Verdict } from '@halfsplit/core';
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
 import { LayerMark, VerdictMark, verdictWords } from '../../ui/marks.tsx';
+import { VirtualRows } from '../../ui/virtual-rows.tsx';
 import { readingWords, valueWords } from './part-words.ts';
 import { byHarm, type MeasuredPart } from './run.ts';
 import styles from './measure.module.css';
@@ -18,9 +19,17 @@ export function ReadingsTable({ parts, isOrdered, currentRef, onSelect }: Readin
   const rows = useMemo(() => (isOrdered ? parts : byHarm(parts)), [parts, isOrdered]);
   const isOther = (p: MeasuredPart) => !p.isInRun && p.aspects.length === 0;
   const others = rows.filter(isOther);
+  const listed = rows.filter((p) => !isOther(p));
+  const scroller = useRef<HTMLDivElement>(null);
   return (
-    <div className="hs-scroll" tabIndex={0} aria-label="List of readings, scrolls">
-      <table className="hs-table">
+    <div
+      ref={scroller}
+      className="hs-scroll"
+      tabIndex={0}
+      role="region"
+      aria-label="List of readings, scrolls"
+    >
+      <table className="hs-table" aria-rowcount={listed.length + 1}>
         <thead>
           <tr>
             <th>Part</th>
@@ -34,18 +43,17 @@ export function ReadingsTable({ parts, isOrdered, currentRef, onSelect }: Readin
             <th>verdict</th>
           </tr>
         </thead>
-        <tbody>
-          {rows
-            .filter((p) => !isOther(p))
-            .map((p) => (
-              <PartRows
-                key={p.resource.id}
-                measured={p}
-                isCurrent={p.part.ref === currentRef}
-                onSelect={onSelect}
-              />
-            ))}
-          {others.length > 0 && (
+        <VirtualRows
+          items={listed}
+          keyOf={(p) => p.resource.id}
+          scroller={scroller}
+          columns={5}
+          current={listed.findIndex((p) => p.part.ref === currentRef)}
+        >
+          {(p) => <PartRows measured={p} isCurrent={p.part.ref === currentRef} onSelect={onSelect} />}
+        </VirtualRows>
+        {others.length > 0 && (
+          <tbody>
             <tr className={styles.tableAside}>
               <td colSpan={5} className="hs-dim">
                 Junctions, contacts and coils:{' '}
@@ -61,8 +69,8 @@ export function ReadingsTable({ parts, isOrdered, currentRef, onSelect }: Readin
                 ))}
               </td>
             </tr>
-          )}
-        </tbody>
+          </tbody>
+        )}
       </table>
     </div>
   );

@@ -4,6 +4,7 @@ import { Button, Progress, Segmented } from 'antd';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
 import { useAnalysed } from '../../unit/analysed.tsx';
+import { useTrial } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import type { DeepAnswer, DeepKind, DeepRequest } from '../../compute/deep.ts';
 import { SlopeList } from './slope-list.tsx';
@@ -30,6 +31,7 @@ const VIEWS: readonly { value: View; label: string }[] = [
 export function ChartPanel() {
   const { document } = useUnitContext();
   const { analysis, readoutId } = useAnalysed();
+  const { tried } = useTrial();
   const { layer } = useLayer();
   const [view, setView] = useState<View>('response');
   const chosen = document.readouts.find((r) => r.id === readoutId);
@@ -41,14 +43,26 @@ export function ChartPanel() {
     (): DeepRequest | null =>
       view === 'response' || from === undefined || to === undefined
         ? null
-        : { kind: view, document, layer, from, to, readoutId: moved ?? '' },
-    [view, document, layer, from, to, moved],
+        : { kind: view, document: tried, layer, from, to, readoutId: moved ?? '' },
+    [view, tried, layer, from, to, moved],
   );
   const deep = useDeep(request);
-  const curves = CURVE_LAYERS.flatMap((l) => {
-    const gainDb = analysis?.layers[l].gainDb;
-    return gainDb ? [{ layer: l, gainDb }] : [];
-  });
+  const curves = useMemo(
+    () =>
+      CURVE_LAYERS.flatMap((l) => {
+        const gainDb = analysis?.layers[l].gainDb;
+        return gainDb && (view !== 'spread' || l === layer) ? [{ layer: l, gainDb }] : [];
+      }),
+    [analysis, view, layer],
+  );
+  const answer = deep.is === 'made' && deep.answer.kind === view ? deep.answer : null;
+  const band = useMemo(
+    () =>
+      answer?.kind === 'spread' && answer.ok
+        ? { low: answer.series[0]!.y, high: answer.series[1]!.y }
+        : undefined,
+    [answer],
+  );
   if (!analysis || curves.length === 0 || from === undefined || to === undefined) {
     return (
       <div className={styles.dockChart}>
@@ -56,11 +70,6 @@ export function ChartPanel() {
       </div>
     );
   }
-  const answer = deep.is === 'made' && deep.answer.kind === view ? deep.answer : null;
-  const band =
-    answer?.kind === 'spread' && answer.ok
-      ? { low: answer.series[0]!.y, high: answer.series[1]!.y }
-      : undefined;
   const movedReadout = document.readouts.find((r) => r.id === moved);
   const unitOfMoved = movedReadout ? unitOf(movedReadout, document.readouts) : 'ratio';
   const label = `Gain, ${from} to ${to}`;
@@ -106,7 +115,7 @@ export function ChartPanel() {
           {view === 'response' || view === 'spread' ? (
             <ResponseChart
               frequencyHz={analysis.frequencyHz}
-              curves={view === 'spread' ? curves.filter((c) => c.layer === layer) : curves}
+              curves={curves}
               label={`${label}, over frequency`}
               {...(band ? { band } : {})}
             />

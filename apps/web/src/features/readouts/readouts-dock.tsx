@@ -1,5 +1,5 @@
 import { DownOutlined, EditOutlined, PlusOutlined, UpOutlined } from '@ant-design/icons';
-import { readoutDefinitionOf, type Layer, type ReadoutResource } from '@halfsplit/contract';
+import type { Layer, ReadoutResource } from '@halfsplit/contract';
 import {
   formatWant,
   outsideBy,
@@ -17,6 +17,7 @@ import {
 import { Button } from 'antd';
 import { useMemo, useState, type KeyboardEvent } from 'react';
 import { useLocation } from 'react-router';
+import { isSlow } from '../../compute/is-slow.ts';
 import { newId } from '../../api/outbox-store.ts';
 import { useAnalysed } from '../../unit/analysed.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -146,7 +147,7 @@ interface LineProps {
 function ReadoutLine({ resource, readout, row, isSelected, onSelect, onEdit }: LineProps) {
   const { document } = useUnitContext();
   const { analysis } = useAnalysed();
-  const isPending = readoutDefinitionOf(readout.kind).isSlow === true && analysis?.isSlowPending !== false;
+  const isPending = isSlow(readout) && analysis?.isSlowPending !== false;
   const unit = row?.unit ?? unitOf(readout, document.readouts);
   return (
     <tr className={isSelected ? 'hs-row-selected' : undefined} onClick={onSelect}>

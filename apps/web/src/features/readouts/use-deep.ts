@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { DeepAnswer, DeepRequest } from '../../compute/deep.ts';
-import { startDeep } from '../../compute/runner.ts';
+import { startDeep } from '../../compute/jobs.ts';
 
 export type DeepState =
   | { readonly is: 'idle' }

@@ -1,4 +1,5 @@
 import { unitChange } from '../../api/change.ts';
+import { memo } from 'react';
 import type { IntakeData } from '@halfsplit/contract';
 import { formatQuantity, KINDS, QUANTITY_KINDS } from '@halfsplit/core';
 import { Button } from 'antd';
@@ -8,7 +9,7 @@ import { useUnitContext } from '../../unit/unit-context.tsx';
 type Entry = NonNullable<IntakeData['convicted']>[number];
 
 /** What the search has convicted: to be replaced, or taken off the list when it is done. */
-export function ConvictedList() {
+export const ConvictedList = memo(function ConvictedList() {
   const { unit, document, change } = useUnitContext();
   const { selectRef } = useSelection();
   const entries = unit.intake.convicted ?? [];
@@ -47,4 +48,4 @@ export function ConvictedList() {
       </ul>
     </section>
   );
-}
+});

@@ -12,7 +12,7 @@ import {
   type UnitDocument,
 } from '@halfsplit/core';
 import { Button, Input, Progress, Select } from 'antd';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { useAnalysed } from '../../unit/analysed.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { verdictTone } from '../../ui/marks.tsx';
@@ -22,7 +22,7 @@ import styles from './rework.module.css';
 const MOST_PROPOSALS = 12;
 
 /** What should come out, and what may be changed for it. */
-export function GoalForm({ search }: { search: Search }) {
+export const GoalForm = memo(function GoalForm({ search }: { search: Search }) {
   const { document } = useUnitContext();
   const { readoutId, setReadoutId } = useAnalysed();
   const readout = document.readouts.find((r) => r.id === readoutId) ?? document.readouts[0];
@@ -122,7 +122,7 @@ export function GoalForm({ search }: { search: Search }) {
       )}
     </form>
   );
-}
+});
 
 const MOST_SUGGESTED = 4;
 

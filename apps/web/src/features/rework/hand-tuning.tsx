@@ -5,12 +5,11 @@ import {
   QUANTITY_KINDS,
   stepPreferred,
   valueOnLayer,
-  type Circuit,
   type ESeries,
   type Part,
 } from '@halfsplit/core';
 import { Button, Select } from 'antd';
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { memo, useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { useSelection } from '../../unit/selection.tsx';
 import { useTrial } from '../../unit/trial.tsx';
 import { Keys } from '../../ui/keys.tsx';
@@ -18,7 +17,6 @@ import { LayerMark } from '../../ui/marks.tsx';
 import styles from './rework.module.css';
 
 interface HandTuningProps {
-  readonly circuit: Circuit;
   readonly onTurn: (ref: string, value: number) => void;
   readonly onPlan: () => void;
   readonly onDrop: () => void;
@@ -26,11 +24,11 @@ interface HandTuningProps {
 }
 
 /** Every value that can be turned, click by click along a series, with everything on screen following. */
-export function HandTuning({ circuit, onTurn, onPlan, onDrop, onClear }: HandTuningProps) {
+export const HandTuning = memo(function HandTuning({ onTurn, onPlan, onDrop, onClear }: HandTuningProps) {
   const { selectedRef, selectRef } = useSelection();
-  const { trial } = useTrial();
+  const { trial, tried } = useTrial();
   const [series, setSeries] = useState<ESeries>('E12');
-  const parts = circuit.parts.filter(canChange);
+  const parts = tried.circuit.parts.filter(canChange);
   return (
     <div className="hs-block">
       <div className={`hs-panel-head ${styles.flush}`}>
@@ -62,15 +60,15 @@ export function HandTuning({ circuit, onTurn, onPlan, onDrop, onClear }: HandTun
             series={series}
             isTried={trial.has(part.ref)}
             isSelected={part.ref === selectedRef}
-            onFocus={() => selectRef(part.ref)}
-            onTurn={(value) => onTurn(part.ref, value)}
-            onClear={() => onClear(part.ref)}
+            onFocus={selectRef}
+            onTurn={onTurn}
+            onClear={onClear}
           />
         ))}
       </ul>
     </div>
   );
-}
+});
 
 /** A dial's position as readers of the page get it: hundredths of a decade; the text says the value. */
 const HUNDREDTHS = 100;
@@ -80,17 +78,17 @@ interface DialProps {
   readonly series: ESeries;
   readonly isTried: boolean;
   readonly isSelected: boolean;
-  readonly onFocus: () => void;
-  readonly onTurn: (value: number) => void;
-  readonly onClear: () => void;
+  readonly onFocus: (ref: string) => void;
+  readonly onTurn: (ref: string, value: number) => void;
+  readonly onClear: (ref: string) => void;
 }
 
-function Dial({ part, series, isTried, isSelected, onFocus, onTurn, onClear }: DialProps) {
+const Dial = memo(function Dial({ part, series, isTried, isSelected, onFocus, onTurn, onClear }: DialProps) {
   const dial = useRef<HTMLDivElement>(null);
   const now = valueOnLayer(part, 'planned');
   const value = typeof now?.value === 'number' ? now.value : null;
   const turn = (clicks: number) => {
-    if (value !== null) onTurn(stepPreferred(value, clicks, series));
+    if (value !== null) onTurn(part.ref, stepPreferred(value, clicks, series));
   };
   const turnLatest = useRef(turn);
   useEffect(() => {
@@ -125,7 +123,7 @@ function Dial({ part, series, isTried, isSelected, onFocus, onTurn, onClear }: D
         aria-valuenow={Math.round(HUNDREDTHS * Math.log10(value ?? 1))}
         aria-valuetext={text}
         onKeyDown={onKey}
-        onFocus={onFocus}
+        onFocus={() => onFocus(part.ref)}
         className={styles.dialValue}
       >
         <span className="hs-ref">{part.ref}</span>
@@ -139,7 +137,7 @@ function Dial({ part, series, isTried, isSelected, onFocus, onTurn, onClear }: D
       {!isTried && typeof part.planned === 'number' && (
         <button
           className="hs-icon"
-          onClick={onClear}
+          onClick={() => onClear(part.ref)}
           aria-label={`Drop the plan for ${part.ref}`}
           title="Drop the plan"
         >
@@ -148,4 +146,4 @@ function Dial({ part, series, isTried, isSelected, onFocus, onTurn, onClear }: D
       )}
     </li>
   );
-}
+});

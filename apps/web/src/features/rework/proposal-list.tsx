@@ -8,6 +8,7 @@ import {
   type Proposal,
   type ValueChange,
 } from '@halfsplit/core';
+import { memo } from 'react';
 import { Button } from 'antd';
 import { useAnalysed } from '../../unit/analysed.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -24,7 +25,7 @@ interface ProposalListProps {
 }
 
 /** Values found, the best first, each with what it does to the rest. */
-export function ProposalList({ search, tried, onTry, onPlan }: ProposalListProps) {
+export const ProposalList = memo(function ProposalList({ search, tried, onTry, onPlan }: ProposalListProps) {
   const { document } = useUnitContext();
   if (search.state.is !== 'found') return null;
   const { proposals, request, isComplete } = search.state;
@@ -79,7 +80,7 @@ export function ProposalList({ search, tried, onTry, onPlan }: ProposalListProps
       </ol>
     </section>
   );
-}
+});
 
 /** Change of another readout worth a word: a tenth of a decibel, or one per cent. */
 function isWorthSaying(before: number, after: number, unit: string): boolean {

@@ -1,73 +1,88 @@
-import { useMemo, useState } from 'react';
+import type { Proposal } from '@halfsplit/core';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { useLayer } from '../../unit/layer.tsx';
 import { useTrial } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
-import { useLayer } from '../../unit/layer.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
 import { ConvictedList } from './convicted-list.tsx';
 import { GoalForm } from './goal-form.tsx';
 import { HandTuning } from './hand-tuning.tsx';
 import { ProposalList } from './proposal-list.tsx';
 import { useSearch } from './use-search.ts';
-import type { Proposal } from '@halfsplit/core';
+
+const valuesOf = (proposal: Proposal | null): ReadonlyMap<string, number> =>
+  new Map(proposal?.changes.map((c) => [c.ref, c.value]));
 
 /** Say what a readout should be and which parts may change; or turn values by hand and watch. */
 export function ReworkStage() {
-  const { unit, change, document } = useUnitContext();
-  const { setTrial, trial } = useTrial();
-  const { setLayer } = useLayer();
   const search = useSearch();
-  const [tried, setTried] = useState<Proposal | null>(null);
-  const versions = useMemo(() => new Map(unit.parts.map((p) => [p.part.ref, p])), [unit.parts]);
-
-  const attempt = (proposal: Proposal | null) => {
-    setTried(proposal);
-    setTrial(new Map(proposal?.changes.map((c) => [c.ref, c.value])));
-    if (proposal) setLayer('planned');
-  };
-  const plan = (values: ReadonlyMap<string, number>, reason: string) => {
-    const changes = [...values].flatMap(([ref, planned]) => {
-      const part = versions.get(ref);
-      return part ? [{ partId: part.id, baseVersion: part.version, planned }] : [];
-    });
-    if (changes.length > 0) change({ type: 'accept-plan', changes, reason });
-    attempt(null);
-    search.clear();
-    setLayer('planned');
-  };
+  const { trialled, attempt, turn, plan, dropPlan } = usePlanning(search.clear);
+  const planProposal = useCallback((p: Proposal, reason: string) => plan(valuesOf(p), reason), [plan]);
+  const planTurned = useCallback(() => plan(null, 'turned by hand'), [plan]);
+  const drop = useCallback(() => attempt(null), [attempt]);
   return (
     <div className="hs-split">
       <section className="hs-panel hs-sheet" aria-label="Rework">
-        <div className="hs-scroll">
+        <div className="hs-scroll" tabIndex={0} role="region" aria-label="Rework, scrolls">
           <ConvictedList />
           <GoalForm search={search} />
-          <ProposalList
-            search={search}
-            tried={tried}
-            onTry={attempt}
-            onPlan={(p, reason) => plan(new Map(p.changes.map((c) => [c.ref, c.value])), reason)}
-          />
-          <HandTuning
-            onTurn={(ref, value) => {
-              setTried(null);
-              setTrial(new Map([...trial, [ref, value]]));
-              setLayer('planned');
-            }}
-            onDrop={() => attempt(null)}
-            onPlan={() => plan(trial, 'turned by hand')}
-            onClear={(ref) => {
-              const part = versions.get(ref);
-              if (part)
-                change({
-                  type: 'accept-plan',
-                  changes: [{ partId: part.id, baseVersion: part.version, planned: null }],
-                  reason: 'plan dropped',
-                });
-            }}
-            circuit={document.circuit}
-          />
+          <ProposalList search={search} tried={trialled} onTry={attempt} onPlan={planProposal} />
+          <HandTuning onTurn={turn} onDrop={drop} onPlan={planTurned} onClear={dropPlan} />
         </div>
       </section>
       <CircuitPanel />
     </div>
   );
+}
+
+/** Trying values and planning them. What it answers with stays the same while values are turned. */
+function usePlanning(onPlanned: () => void) {
+  const { unit, change } = useUnitContext();
+  const { setTrial, trial } = useTrial();
+  const { setLayer } = useLayer();
+  const [trialled, setTrialled] = useState<Proposal | null>(null);
+  const latest = useRef({ unit, trial });
+  useEffect(() => {
+    latest.current = { unit, trial };
+  });
+  const attempt = useCallback(
+    (proposal: Proposal | null) => {
+      setTrialled(proposal);
+      setTrial(valuesOf(proposal));
+      if (proposal) setLayer('planned');
+    },
+    [setTrial, setLayer],
+  );
+  const turn = useCallback(
+    (ref: string, value: number) => {
+      setTrialled(null);
+      setTrial(new Map([...latest.current.trial, [ref, value]]));
+      setLayer('planned');
+    },
+    [setTrial, setLayer],
+  );
+  /** Plans values, or what is being tried. */
+  const plan = useCallback(
+    (values: ReadonlyMap<string, number> | null, reason: string) => {
+      const changes = [...(values ?? latest.current.trial)].flatMap(([ref, planned]) => {
+        const part = latest.current.unit.parts.find((p) => p.part.ref === ref);
+        return part ? [{ partId: part.id, baseVersion: part.version, planned }] : [];
+      });
+      if (changes.length > 0) change({ type: 'accept-plan', changes, reason });
+      attempt(null);
+      onPlanned();
+      setLayer('planned');
+    },
+    [change, attempt, onPlanned, setLayer],
+  );
+  const dropPlan = useCallback(
+    (ref: string) => {
+      const part = latest.current.unit.parts.find((p) => p.part.ref === ref);
+      if (!part) return;
+      const changes = [{ partId: part.id, baseVersion: part.version, planned: null }];
+      change({ type: 'accept-plan', changes, reason: 'plan dropped' });
+    },
+    [change],
+  );
+  return { trialled, attempt, turn, plan, dropPlan };
 }

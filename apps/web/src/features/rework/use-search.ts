@@ -1,6 +1,6 @@
 import type { Proposal, SolveRequest } from '@halfsplit/core';
-import { useEffect, useRef, useState } from 'react';
-import { startSearch, type Job } from '../../compute/runner.ts';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { startSearch, type Job } from '../../compute/jobs.ts';
 import type { SolveOutcome } from '../../compute/engine.ts';
 
 export type SearchState =
@@ -26,12 +26,12 @@ export function useSearch(): Search {
   const [state, setState] = useState<SearchState>({ is: 'idle' });
   const job = useRef<Job<SolveOutcome> | null>(null);
   useEffect(() => () => job.current?.cancel(), []);
-  const cancel = () => {
+  const cancel = useCallback(() => {
     job.current?.cancel();
     job.current = null;
     setState({ is: 'idle' });
-  };
-  const start = (request: SolveRequest) => {
+  }, []);
+  const start = useCallback((request: SolveRequest) => {
     job.current?.cancel();
     setState({ is: 'running', fraction: 0 });
     const mine = startSearch(request, (fraction) => {
@@ -57,6 +57,6 @@ export function useSearch(): Search {
           setState({ is: 'refused', sentence: `The search stopped: ${error.message}` });
       },
     );
-  };
-  return { state, start, cancel, clear: cancel };
+  }, []);
+  return useMemo(() => ({ state, start, cancel, clear: cancel }), [state, start, cancel]);
 }

@@ -65,10 +65,7 @@ export function PathSheet({ tabs }: { tabs: ReactNode }) {
           spellCheck={false}
           autoComplete="off"
         />
-        <p
-          className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`}
-          role={isRefused ? 'alert' : undefined}
-        >
+        <p className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`} role={isRefused ? 'alert' : 'status'}>
           {read === null ? (
             <>
               A chain is audio; <span className="hs-mono">supply: Adapter &gt; First stage, Driver</span> says

@@ -1,12 +1,17 @@
-import type { Drawing, Flag, Point, RailMark } from '@halfsplit/core';
-import { useRef, useState, type PointerEvent, type ReactNode } from 'react';
-import { symbolOf } from './symbols.tsx';
+import type { Box, Drawing, Flag, Part, Point } from '@halfsplit/core';
+import { memo, useCallback, useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
+import { FlagMark, RailSymbol, WireMark } from './marks.tsx';
+import { SymbolMark, type Emphasis } from './symbol-mark.tsx';
 import styles from './schematic.module.css';
-
-export type Emphasis = 'out' | 'edge' | 'planned' | 'found' | 'proven';
+import type { View } from './view.ts';
 
 interface SchematicProps {
   readonly drawing: Drawing;
+  readonly view: View;
+  /** The parts as they are now, by designator. */
+  readonly parts: ReadonlyMap<string, Part>;
+  /** Values beside the symbols, by designator. */
+  readonly texts: ReadonlyMap<string, string>;
   readonly flags: readonly Flag[];
   /** How a flag's measured voltage compares with the computed one, by net. */
   readonly flagTones?: ReadonlyMap<string, 'in' | 'edge' | 'out'>;
@@ -20,187 +25,243 @@ interface SchematicProps {
   readonly onMove?: (ref: string, to: Point) => void;
 }
 
+/** Free paper around a drawing, units. */
 const MARGIN = 2;
-/** A symbol is caught this far around its body; its text begins just beyond. */
-const CATCH = 0.25;
-/** Pixels of a drawing unit at which the text is 12 px tall. */
-const FULL_SCALE = 10;
-const LEAST_SCALE = 9;
+/** Smaller than this no text is read, and shapes are enough, px a unit. */
+const SHAPES_SCALE = 3;
+/** A drawing of fewer symbols is drawn whole, seen or not. */
+const FEW = 300;
 
-/** A drawing that answers: hover or select a symbol or a net, drag a symbol to move it. */
-export function Schematic(props: SchematicProps) {
-  const { drawing, flags, flagTones, emphasis, selectedRef, selectedNet, onSelectRef, onSelectNet, onMove } =
-    props;
-  const [drag, setDrag] = useState<{ ref: string; from: Point; dx: number; dy: number } | null>(null);
+/** A drawing's paper: its bounds with the margin. */
+export const paperOf = ({ bounds }: Drawing): Box => ({
+  left: bounds.left - MARGIN,
+  top: bounds.top - MARGIN,
+  right: bounds.right + MARGIN,
+  bottom: bounds.bottom + MARGIN,
+});
+
+interface Drag {
+  readonly ref: string;
+  readonly from: Point;
+  readonly shift: Point;
+  /** The drawing that it is moved in; once it was let go, it stays there until a newer one has it. */
+  readonly in: Drawing;
+  readonly isOver: boolean;
+}
+
+const meets = (a: Box, b: Box) =>
+  a.left <= b.right && b.left <= a.right && a.top <= b.bottom && b.top <= a.bottom;
+const boxOf = (a: Point, b: Point): Box => ({
+  left: Math.min(a.x, b.x),
+  right: Math.max(a.x, b.x),
+  top: Math.min(a.y, b.y),
+  bottom: Math.max(a.y, b.y),
+});
+
+/** A drawing that answers: choose a symbol or a net, drag a symbol to move it, drag the paper to see elsewhere. */
+export const Schematic = memo(function Schematic(props: SchematicProps) {
+  const { drawing, view, parts, texts, flags, flagTones, emphasis, selectedRef, selectedNet } = props;
+  const { onSelectRef, onSelectNet, onMove } = props;
   const svg = useRef<SVGSVGElement>(null);
-  const { left, top, right, bottom } = drawing.bounds;
-  const [width, height] = [right - left + 2 * MARGIN, bottom - top + 2 * MARGIN];
+  const paper = paperOf(drawing);
+  const [width, height] = [paper.right - paper.left, paper.bottom - paper.top];
+  const { scale, seen } = view;
+  const { drag, shiftOf, onDown, onDrag, onUp } = useDrag(svg, drawing, scale, onSelectRef, onMove);
+  const pan = usePan(view);
 
-  const toUnits = (event: PointerEvent): Point => {
-    const box = svg.current!.getBoundingClientRect();
-    return {
-      x: ((event.clientX - box.left) / box.width) * width,
-      y: ((event.clientY - box.top) / box.height) * height,
-    };
-  };
-  const startDrag = (ref: string, event: PointerEvent<SVGGElement>) => {
-    if (!onMove || event.button !== 0) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    setDrag({ ref, from: toUnits(event), dx: 0, dy: 0 });
-  };
-  const moveDrag = (event: PointerEvent<SVGGElement>) => {
-    if (!drag) return;
-    const now = toUnits(event);
-    setDrag({ ...drag, dx: Math.round(now.x - drag.from.x), dy: Math.round(now.y - drag.from.y) });
-  };
-  const endDrag = () => {
-    if (!drag) return;
-    const symbol = drawing.symbols.find((s) => s.part.ref === drag.ref);
-    if (symbol && (drag.dx !== 0 || drag.dy !== 0))
-      onMove?.(drag.ref, { x: symbol.at.x + drag.dx, y: symbol.at.y + drag.dy });
-    setDrag(null);
-  };
-
+  const isSeen = (box: Box) => drawing.symbols.length <= FEW || meets(box, seen);
+  const wires = drawing.wires.filter((w) => isSeen(boxOf(w.from, w.to)));
   return (
     <svg
       ref={svg}
       className={styles.schematic}
-      viewBox={`${left - MARGIN} ${top - MARGIN} ${width} ${height}`}
-      style={{
-        width: `min(100%, ${width * FULL_SCALE}px)`,
-        minWidth: width * LEAST_SCALE,
-        aspectRatio: `${width} / ${height}`,
-      }}
+      viewBox={`${paper.left} ${paper.top} ${width} ${height}`}
+      style={{ width: width * scale, height: height * scale }}
       role="group"
       aria-label={`Circuit of ${drawing.symbols.length} parts`}
       onPointerDown={(event) => {
-        if (event.target === svg.current) {
-          onSelectRef(null);
-          onSelectNet(null);
-        }
+        if (event.target !== svg.current) return;
+        onSelectRef(null);
+        onSelectNet(null);
+        pan.start(event);
       }}
+      onPointerMove={pan.move}
+      onPointerUp={pan.end}
+      onPointerCancel={pan.end}
     >
-      {drawing.wires.map((w, i) => (
-        <g
-          key={i}
-          className={w.net === selectedNet ? `${styles.wire} ${styles.wireSelected}` : styles.wire}
-          onPointerDown={() => onSelectNet(w.net)}
-        >
-          <line x1={w.from.x} y1={w.from.y} x2={w.to.x} y2={w.to.y} className={styles.wireCatch}>
-            <title>{`net ${w.net}`}</title>
-          </line>
-          <line x1={w.from.x} y1={w.from.y} x2={w.to.x} y2={w.to.y} />
-        </g>
-      ))}
-      {drawing.dots.map((d, i) => (
-        <circle
-          key={i}
-          cx={d.x}
-          cy={d.y}
-          r="0.3"
-          className={d.net === selectedNet ? `${styles.dot} ${styles.dotSelected}` : styles.dot}
-        />
-      ))}
-      {drawing.marks.map((m, i) => (
-        <RailSymbol key={i} mark={m} />
-      ))}
-      {drawing.symbols.map((s) => {
-        const { part, at, body } = s;
-        const tone = emphasis.get(part.ref);
-        const isSelected = part.ref === selectedRef;
-        const shift = drag?.ref === part.ref ? `translate(${drag.dx} ${drag.dy})` : undefined;
-        return (
-          <g
-            key={part.ref}
-            className={`${styles.symbol}${tone ? ` ${styles.symbolStrong}` : ''}${isSelected ? ` ${styles.symbolSelected}` : ''}`}
-            style={tone ? { color: `var(--hs-${tone})` } : undefined}
-            transform={shift}
-            data-ref={part.ref}
-            onPointerDown={(event) => {
-              onSelectRef(part.ref);
-              startDrag(part.ref, event);
-            }}
-            onPointerMove={moveDrag}
-            onPointerUp={endDrag}
-            onPointerCancel={() => setDrag(null)}
-          >
-            <rect
-              className={styles.catch}
-              x={body.left - CATCH}
-              y={body.top - CATCH}
-              width={body.right - body.left + 2 * CATCH}
-              height={body.bottom - body.top + 2 * CATCH}
-              rx="0.5"
-            />
-            <g
-              transform={`translate(${at.x} ${at.y}) rotate(${-90 * at.turn}) scale(1 ${at.isFlipped ? -1 : 1})`}
-              className={styles.lines}
-            >
-              {symbolOf(part)}
-            </g>
-            {s.labels.map((label, i) => (
-              <text
-                key={i}
-                x={label.x}
-                y={label.y}
-                textAnchor={label.anchor}
-                className={i === 0 ? styles.designator : styles.value}
-              >
-                {label.text}
-              </text>
-            ))}
-          </g>
-        );
-      })}
-      {[...drawing.names, ...flags].map((flag, i) => (
-        <FlagMark
-          key={i}
-          flag={flag}
-          isName={i < drawing.names.length}
-          tone={i < drawing.names.length ? undefined : flagTones?.get(flag.net)}
-        />
-      ))}
-    </svg>
-  );
-}
-
-function FlagMark({ flag, isName, tone }: { flag: Flag; isName: boolean; tone: string | undefined }) {
-  const { box } = flag;
-  return (
-    <g
-      className={isName ? styles.netName : `${styles.flag}${tone ? ` ${styles[`flag-${tone}`]}` : ''}`}
-      pointerEvents="none"
-    >
-      {!isName && (
-        <rect x={box.left} y={box.top} width={box.right - box.left} height={box.bottom - box.top} rx="0.3" />
-      )}
-      <text x={(box.left + box.right) / 2} y={box.bottom - 0.42} textAnchor="middle">
-        {flag.text}
-      </text>
-    </g>
-  );
-}
-
-function RailSymbol({ mark }: { mark: RailMark }): ReactNode {
-  const sign = mark.way === 'up' ? -1 : 1;
-  const start = mark.y + sign * 1;
-  return (
-    <g className={styles.supplyMark}>
-      <path
-        d={`M${mark.from.x} ${mark.from.y}L${mark.x} ${mark.y === mark.from.y ? mark.y : mark.from.y + (mark.y - mark.from.y)}V${start}`}
-      />
-      {mark.kind === 'ground' ? (
-        <path
-          d={`M${mark.x - 0.9} ${start}h1.8M${mark.x - 0.55} ${start + 0.4}h1.1M${mark.x - 0.22} ${start + 0.8}h0.44`}
-        />
+      {scale < SHAPES_SCALE && drawing.symbols.length > FEW ? (
+        <Shapes drawing={drawing} />
       ) : (
         <>
-          <path d={`M${mark.x - 0.9} ${start}h1.8`} />
-          <text x={mark.x} y={mark.way === 'up' ? start - 0.3 : start + 1.2} textAnchor="middle">
-            {mark.net}
-          </text>
+          {wires.map((w) => (
+            <WireMark
+              key={`${w.net} ${w.from.x} ${w.from.y} ${w.to.x} ${w.to.y}`}
+              wire={w}
+              isSelected={w.net === selectedNet}
+              onSelect={onSelectNet}
+            />
+          ))}
+          {drawing.dots
+            .filter((d) => isSeen(boxOf(d, d)))
+            .map((d) => (
+              <circle
+                key={`${d.x} ${d.y}`}
+                cx={d.x}
+                cy={d.y}
+                r="0.3"
+                className={d.net === selectedNet ? `${styles.dot} ${styles.dotSelected}` : styles.dot}
+              />
+            ))}
+          {drawing.marks
+            .filter((m) => isSeen(m.box))
+            .map((m) => (
+              <RailSymbol key={`${m.net} ${m.from.x} ${m.from.y}`} mark={m} />
+            ))}
+          {drawing.symbols
+            .filter((s) => isSeen(s.body) || s.part.ref === drag?.ref)
+            .map((s) => (
+              <SymbolMark
+                key={s.part.ref}
+                symbol={s}
+                part={parts.get(s.part.ref) ?? s.part}
+                text={texts.get(s.part.ref) ?? ''}
+                tone={emphasis.get(s.part.ref)}
+                isSelected={s.part.ref === selectedRef}
+                shift={shiftOf(s.part.ref)}
+                onDown={onDown}
+                onMove={onDrag}
+                onUp={onUp}
+              />
+            ))}
+          {drawing.names
+            .filter((n) => isSeen(n.box))
+            .map((flag) => (
+              <FlagMark
+                key={`name ${flag.net} ${flag.at.x} ${flag.at.y}`}
+                flag={flag}
+                isName
+                tone={undefined}
+              />
+            ))}
+          {flags
+            .filter((f) => isSeen(f.box))
+            .map((flag) => (
+              <FlagMark key={flag.net} flag={flag} isName={false} tone={flagTones?.get(flag.net)} />
+            ))}
         </>
       )}
-    </g>
+    </svg>
   );
+});
+
+/** Wires and bodies only, as two shapes: a large drawing from afar. */
+function Shapes({ drawing }: { drawing: Drawing }) {
+  const { wires, bodies } = useMemo(
+    () => ({
+      wires: drawing.wires.map(({ from, to }) => `M${from.x} ${from.y}L${to.x} ${to.y}`).join(''),
+      bodies: drawing.symbols
+        .map(({ body: b }) => `M${b.left} ${b.top}H${b.right}V${b.bottom}H${b.left}Z`)
+        .join(''),
+    }),
+    [drawing],
+  );
+  return (
+    <>
+      <path d={wires} className={styles.farWires} />
+      <path d={bodies} className={styles.farBodies} />
+    </>
+  );
+}
+
+/** Moving a symbol with the pointer; where it was let go it stays until it is drawn there. */
+function useDrag(
+  svg: { readonly current: SVGSVGElement | null },
+  drawing: Drawing,
+  scale: number,
+  onSelectRef: (ref: string) => void,
+  onMove: ((ref: string, to: Point) => void) | undefined,
+) {
+  const [drag, setDrag] = useState<Drag | null>(null);
+  const now = useRef({ drag, drawing, scale, onMove });
+  useEffect(() => {
+    now.current = { drag, drawing, scale, onMove };
+  });
+  if (drag?.isOver && drag.in !== drawing) setDrag(null);
+  const at = useCallback(
+    (event: PointerEvent): Point => {
+      const box = svg.current!.getBoundingClientRect();
+      return {
+        x: (event.clientX - box.left) / now.current.scale,
+        y: (event.clientY - box.top) / now.current.scale,
+      };
+    },
+    [svg],
+  );
+  const onDown = useCallback(
+    (ref: string, event: PointerEvent<SVGGElement>) => {
+      onSelectRef(ref);
+      if (!now.current.onMove || event.button !== 0) return;
+      event.currentTarget.setPointerCapture(event.pointerId);
+      setDrag({ ref, from: at(event), shift: { x: 0, y: 0 }, in: now.current.drawing, isOver: false });
+    },
+    [at, onSelectRef],
+  );
+  const onDrag = useCallback(
+    (event: PointerEvent<SVGGElement>) => {
+      const { drag: moving } = now.current;
+      if (!moving || moving.isOver) return;
+      const { x, y } = at(event);
+      setDrag({
+        ...moving,
+        shift: { x: Math.round(x - moving.from.x), y: Math.round(y - moving.from.y) },
+      });
+    },
+    [at],
+  );
+  const onUp = useCallback(() => {
+    const { drag: moving, drawing: of, onMove: tell } = now.current;
+    const symbol = of.symbols.find((s) => s.part.ref === moving?.ref);
+    if (!moving || moving.isOver) return;
+    const { x, y } = moving.shift;
+    if (!symbol || (x === 0 && y === 0)) {
+      setDrag(null);
+      return;
+    }
+    setDrag({ ...moving, isOver: true });
+    tell?.(moving.ref, { x: symbol.at.x + x, y: symbol.at.y + y });
+  }, []);
+  return {
+    drag,
+    shiftOf: (ref: string): Point | null => (drag?.ref === ref ? drag.shift : null),
+    onDown,
+    onDrag,
+    onUp,
+  };
+}
+
+/** Dragging the paper with a mouse; a finger scrolls by itself. */
+function usePan({ frame }: View) {
+  const from = useRef<{ x: number; y: number; left: number; top: number } | null>(null);
+  return {
+    start: (event: PointerEvent<SVGSVGElement>) => {
+      const element = frame.current;
+      if (!element || event.pointerType !== 'mouse' || event.button !== 0) return;
+      event.currentTarget.setPointerCapture(event.pointerId);
+      from.current = {
+        x: event.clientX,
+        y: event.clientY,
+        left: element.scrollLeft,
+        top: element.scrollTop,
+      };
+    },
+    move: (event: PointerEvent) => {
+      const element = frame.current;
+      if (!element || !from.current) return;
+      const { x, y, left, top } = from.current;
+      element.scrollTo({ left: left + x - event.clientX, top: top + y - event.clientY });
+    },
+    end: () => {
+      from.current = null;
+    },
+  };
 }

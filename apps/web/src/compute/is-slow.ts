@@ -1,0 +1,5 @@
+import { readoutDefinitionOf } from '@halfsplit/contract';
+import type { Readout } from '@halfsplit/core';
+
+/** Whether a readout takes runs in time, so that it follows the quick ones. */
+export const isSlow = (readout: Readout): boolean => readoutDefinitionOf(readout.kind).isSlow === true;

@@ -1,0 +1,68 @@
+import { AimOutlined, CompressOutlined, MinusOutlined, PlusOutlined } from '@ant-design/icons';
+import { Button } from 'antd';
+import { useEffect, useRef, type ComponentProps, type KeyboardEvent } from 'react';
+import { paperOf, Schematic } from '../../ui/schematic/schematic.tsx';
+import { useView } from '../../ui/schematic/view.ts';
+import styles from './circuit.module.css';
+
+/** Free paper that is shown around a part that is brought into sight, units. */
+const AROUND = 3;
+
+/** A drawing in a frame that scrolls and zooms, where the part that is chosen comes into sight. */
+export function DrawingFrame(props: Omit<ComponentProps<typeof Schematic>, 'view'>) {
+  const { drawing, selectedRef } = props;
+  const view = useView(paperOf(drawing));
+  const { show, zoom, fit, isWhole, frame } = view;
+  const chosen = drawing.symbols.find((s) => s.part.ref === selectedRef);
+  const bring = () => {
+    if (!chosen) return;
+    const { left, right, top, bottom } = chosen.body;
+    show({ left: left - AROUND, right: right + AROUND, top: top - AROUND, bottom: bottom + AROUND });
+  };
+  const latest = useRef(bring);
+  useEffect(() => {
+    latest.current = bring;
+  });
+  // Chosen elsewhere, as in a list: it comes into sight by itself.
+  useEffect(() => latest.current(), [selectedRef]);
+  const onKey = (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const done = { '+': () => zoom(1), '=': () => zoom(1), '-': () => zoom(-1), '0': fit }[event.key];
+    if (!done) return;
+    event.preventDefault();
+    done();
+  };
+  return (
+    <div className={styles.frame}>
+      <div
+        ref={frame}
+        className={`hs-drawing ${styles.paper}`}
+        tabIndex={0}
+        role="region"
+        aria-label="Drawing: + and - zoom, 0 fits it, arrows scroll"
+        onKeyDown={onKey}
+      >
+        <Schematic {...props} view={view} />
+      </div>
+      <div className={styles.tools} role="group" aria-label="How much of the drawing is seen">
+        {chosen && (
+          <Button
+            icon={<AimOutlined />}
+            onClick={bring}
+            aria-label={`Go to ${selectedRef}`}
+            title={`Go to ${selectedRef}`}
+          />
+        )}
+        <Button
+          icon={<CompressOutlined />}
+          onClick={fit}
+          disabled={isWhole}
+          aria-label="Fit the drawing"
+          title="Fit (0)"
+        />
+        <Button icon={<MinusOutlined />} onClick={() => zoom(-1)} aria-label="Smaller" title="Smaller (-)" />
+        <Button icon={<PlusOutlined />} onClick={() => zoom(1)} aria-label="Larger" title="Larger (+)" />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,126 @@
+import type { PartResource } from '@halfsplit/contract';
+import {
+  formatSheetLine,
+  parseSheetLine,
+  partWords,
+  readPart,
+  type Circuit,
+  type Part,
+} from '@halfsplit/core';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { Keys } from '../../ui/keys.tsx';
+import { completed, completions } from './complete-word.ts';
+import styles from './trace.module.css';
+
+interface PartEntryProps {
+  readonly circuit: Circuit;
+  /** The part whose line stands in the field; null for a new one. */
+  readonly editing: PartResource | null;
+  readonly onEnter: (part: Part) => void;
+  /** Brings the chosen part into the field. */
+  readonly onEdit: () => void;
+  readonly onRemove: () => void;
+  readonly onStep: (by: number) => void;
+  readonly onLeave: () => void;
+}
+
+const lineOf = (resource: PartResource | null): string =>
+  resource === null ? '' : formatSheetLine(readPart(resource.part, resource.part.ref, []));
+
+/** The field in which a part's line is typed, with what it is understood as. */
+export function PartEntry(props: PartEntryProps) {
+  const { circuit, editing, onEnter, onEdit, onRemove, onStep, onLeave } = props;
+  const [line, setLine] = useState(() => lineOf(editing));
+  const [isRefused, setIsRefused] = useState(false);
+  const field = useRef<HTMLInputElement>(null);
+  const read = useMemo(() => (line.trim() === '' ? null : parseSheetLine(line)), [line]);
+  const words = useMemo(() => completions(line, circuit), [line, circuit]);
+  useEffect(() => field.current?.focus(), []);
+  const clear = () => {
+    setLine('');
+    setIsRefused(false);
+    if (editing) onLeave();
+  };
+  const commit = () => {
+    if (!read) return;
+    if (!read.ok) {
+      setIsRefused(true);
+      return;
+    }
+    clear();
+    onEnter(read.part);
+  };
+  const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      if (line.trim() === '') onEdit();
+      else commit();
+    } else if (event.key === 'Tab' && !event.shiftKey && words[0]) {
+      event.preventDefault();
+      setLine(completed(line, words[0]));
+    } else if (event.key === 'Escape') {
+      clear();
+    } else if (line === '' && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
+      event.preventDefault();
+      onStep(event.key === 'ArrowDown' ? 1 : -1);
+    } else if (line === '' && event.key === 'Delete') {
+      onRemove();
+    }
+  };
+  const replaced =
+    read?.ok === true && !editing && circuit.parts.some((p) => p.ref === read.part.ref)
+      ? read.part.ref
+      : null;
+  return (
+    <div className="hs-entry">
+      <input
+        ref={field}
+        className={styles.entryField}
+        value={line}
+        onChange={(event) => {
+          setLine(event.target.value);
+          setIsRefused(false);
+        }}
+        onKeyDown={onKey}
+        placeholder="R4 47k in n2"
+        aria-label={editing ? `Change ${editing.part.ref}` : 'Type a part'}
+        aria-invalid={isRefused}
+        spellCheck={false}
+        autoComplete="off"
+        autoCapitalize="off"
+      />
+      <p className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`} role={isRefused ? 'alert' : 'status'}>
+        {read === null ? (
+          <>
+            A line is designator, value, nets. <Keys keys="Enter" /> adds it, <Keys keys="↑ ↓" /> choose a
+            row.
+          </>
+        ) : read.ok ? (
+          <>
+            <strong>{partWords(read.part)}</strong>
+            {replaced !== null && `, replaces the ${replaced} that is there`}
+          </>
+        ) : (
+          read.problem.message
+        )}
+      </p>
+      {words.length > 0 && (
+        <p className={styles.completions}>
+          <Keys keys="Tab" />
+          {words.map((word) => (
+            <button
+              key={word}
+              tabIndex={-1}
+              onClick={() => {
+                setLine(completed(line, word));
+                field.current?.focus();
+              }}
+            >
+              {word}
+            </button>
+          ))}
+        </p>
+      )}
+    </div>
+  );
+}

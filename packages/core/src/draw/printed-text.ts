@@ -1,0 +1,17 @@
+import { KINDS, type Part } from '../circuit/index.ts';
+import { formatCode } from '../quantity/index.ts';
+
+/** Digits that a value beside a symbol has at most. */
+const DIGITS = 3;
+
+/** Text beside a symbol: a value as it is printed on parts (4k7, 100n, 9V), a word, or the type number. */
+export function printedText(part: Part, value: unknown): string {
+  if (typeof value === 'number') {
+    if (KINDS[part.kind].value === 'voltage') {
+      const text = formatCode(value, DIGITS, 'V');
+      return text.endsWith('V') || value < 1 ? text : `${text}V`;
+    }
+    return formatCode(value, DIGITS, part.kind === 'capacitor' ? 'F' : 'R');
+  }
+  return typeof value === 'string' ? value : (part.model ?? '');
+}
