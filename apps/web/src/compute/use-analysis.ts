@@ -1,8 +1,19 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import type { ReadoutRow, UnitDocument } from '@halfsplit/core';
 import type { Analysis, AnalysisRequest } from './engine.ts';
 import { isSlow } from './is-slow.ts';
 import { LatestRunner } from './runner.ts';
+
+/** An analysis with the rows of the one before that say the same: only what has changed is shown anew. */
+function withKeptRows(made: Analysis, last: Analysis | null): Analysis {
+  const before = new Map(last?.rows.map((row) => [row.id, row]));
+  const rows = made.rows.map((row) => {
+    const known = before.get(row.id);
+    return known && JSON.stringify(known) === JSON.stringify(row) ? known : row;
+  });
+  return { ...made, rows };
+}
 
 let quick: LatestRunner<AnalysisRequest, Analysis> | null = null;
 let slowShared: LatestRunner<UnitDocument, readonly ReadoutRow[]> | null = null;
@@ -27,15 +38,20 @@ export function useAnalysis(
   const hasSlow = document.readouts.some(isSlow);
   const from = response?.from;
   const to = response?.to;
+  const isHere = useRef(true);
   useEffect(() => {
-    let isCurrent = true;
+    isHere.current = true;
+    return () => {
+      isHere.current = false;
+    };
+  }, []);
+  useEffect(() => {
     const nets = from !== undefined && to !== undefined ? { from, to } : null;
     quickRunner().run({ document, response: nets }, (made) => {
-      if (isCurrent) setAnalysis(made);
+      // At once, before the next frame: it is what somebody who turns a value waits for. Answers come in the order of the
+      // questions, so that each is newer than the last, also while the value is turned on.
+      if (isHere.current) flushSync(() => setAnalysis((last) => withKeptRows(made, last)));
     });
-    return () => {
-      isCurrent = false;
-    };
   }, [document, from, to]);
   useEffect(() => {
     if (!hasSlow) return;

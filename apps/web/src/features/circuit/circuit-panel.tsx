@@ -11,7 +11,16 @@ import {
   type UnitDocument,
 } from '@halfsplit/core';
 import { Button, Switch } from 'antd';
-import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import {
+  memo,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from 'react';
 import { useLayer } from '../../unit/layer.tsx';
 import { useAnalysed } from '../../unit/analysed.tsx';
 import { useSelection } from '../../unit/selection.tsx';
@@ -40,9 +49,10 @@ export function CircuitPanel({
   switcher?: ReactNode;
 }) {
   const { unit, change } = useUnitContext();
-  const { tried: document } = useTrial();
+  // Numbers are answered first; the drawing follows a moment later.
+  const document = useDeferredValue(useTrial().tried);
   const { selectedRef, selectedNet, selectRef, selectNet } = useSelection();
-  const { analysis } = useAnalysed();
+  const analysis = useDeferredValue(useAnalysed().analysis);
   const { layer } = useLayer();
   const [showsVolts, setShowsVolts] = useState(true);
   const { drawing, isPending, drawAnew } = useDrawing(document, unit);
@@ -94,34 +104,15 @@ export function CircuitPanel({
   const reason = analysis?.layers[layer].reason;
   return (
     <section className="hs-panel hs-circuit" aria-label={title}>
-      <header className="hs-panel-head">
-        {switcher || <h2>{title}</h2>}
-        <span className="hs-dim hs-nowrap">
-          values and volts for <LayerWord layer={layer} />
-        </span>
-        <span className="hs-grow" />
-        {isLate && (
-          <span className="hs-dim" role="status">
-            drawing…
-          </span>
-        )}
-        <Button
-          type="text"
-          onClick={drawAnew}
-          title="Lay the circuit out from the beginning; symbols you moved stay"
-        >
-          Draw anew
-        </Button>
-        <label className={styles.switch}>
-          <Switch
-            size="small"
-            checked={showsVolts}
-            onChange={setShowsVolts}
-            aria-label="Show direct voltages"
-          />{' '}
-          volts
-        </label>
-      </header>
+      <PanelHead
+        title={title}
+        switcher={switcher}
+        layer={layer}
+        isLate={isLate}
+        onDrawAnew={drawAnew}
+        showsVolts={showsVolts}
+        onVolts={setShowsVolts}
+      />
       {reason && document.circuit.parts.length > 0 && <p className="hs-caution">{reason}</p>}
       {document.circuit.parts.length === 0 ? (
         <p className="hs-empty-words">The circuit draws itself here as you type its parts.</p>
@@ -145,6 +136,44 @@ export function CircuitPanel({
     </section>
   );
 }
+
+interface PanelHeadProps {
+  readonly title: string;
+  readonly switcher: ReactNode;
+  readonly layer: Layer;
+  /** A new drawing is long in coming. */
+  readonly isLate: boolean;
+  readonly onDrawAnew: () => void;
+  readonly showsVolts: boolean;
+  readonly onVolts: (shows: boolean) => void;
+}
+
+const PanelHead = memo(function PanelHead(props: PanelHeadProps) {
+  const { title, switcher, layer, isLate, onDrawAnew, showsVolts, onVolts } = props;
+  return (
+    <header className="hs-panel-head">
+      {switcher || <h2>{title}</h2>}
+      <span className="hs-dim hs-nowrap">
+        values and volts for <LayerWord layer={layer} />
+      </span>
+      <span className="hs-grow" />
+      <span className="hs-dim" role="status">
+        {isLate && 'drawing…'}
+      </span>
+      <Button
+        type="text"
+        onClick={onDrawAnew}
+        title="Lay the circuit out from the beginning; symbols you moved stay"
+      >
+        Draw anew
+      </Button>
+      <label className={styles.switch}>
+        <Switch size="small" checked={showsVolts} onChange={onVolts} aria-label="Show direct voltages" />{' '}
+        volts
+      </label>
+    </header>
+  );
+});
 
 /** Voltages below this are not worth a flag, V. */
 const HARDLY_V = 1e-3;

@@ -1,6 +1,6 @@
 import { AimOutlined, CompressOutlined, MinusOutlined, PlusOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
-import { useEffect, useRef, type ComponentProps, type KeyboardEvent } from 'react';
+import { memo, useCallback, useEffect, useRef, type ComponentProps, type KeyboardEvent } from 'react';
 import { paperOf, Schematic } from '../../ui/schematic/schematic.tsx';
 import { useView } from '../../ui/schematic/view.ts';
 import styles from './circuit.module.css';
@@ -23,6 +23,7 @@ export function DrawingFrame(props: Omit<ComponentProps<typeof Schematic>, 'view
   useEffect(() => {
     latest.current = bring;
   });
+  const bringLatest = useCallback(() => latest.current(), []);
   // Chosen elsewhere, as in a list: it comes into sight by itself.
   useEffect(() => latest.current(), [selectedRef]);
   const onKey = (event: KeyboardEvent) => {
@@ -44,25 +45,45 @@ export function DrawingFrame(props: Omit<ComponentProps<typeof Schematic>, 'view
       >
         <Schematic {...props} view={view} />
       </div>
-      <div className={styles.tools} role="group" aria-label="How much of the drawing is seen">
-        {chosen && (
-          <Button
-            icon={<AimOutlined />}
-            onClick={bring}
-            aria-label={`Go to ${selectedRef}`}
-            title={`Go to ${selectedRef}`}
-          />
-        )}
-        <Button
-          icon={<CompressOutlined />}
-          onClick={fit}
-          disabled={isWhole}
-          aria-label="Fit the drawing"
-          title="Fit (0)"
-        />
-        <Button icon={<MinusOutlined />} onClick={() => zoom(-1)} aria-label="Smaller" title="Smaller (-)" />
-        <Button icon={<PlusOutlined />} onClick={() => zoom(1)} aria-label="Larger" title="Larger (+)" />
-      </div>
+      <Tools
+        chosenRef={chosen ? selectedRef : null}
+        isWhole={isWhole}
+        onBring={bringLatest}
+        onFit={fit}
+        onZoom={zoom}
+      />
     </div>
   );
 }
+
+interface ToolsProps {
+  readonly chosenRef: string | null;
+  readonly isWhole: boolean;
+  readonly onBring: () => void;
+  readonly onFit: () => void;
+  readonly onZoom: (steps: number) => void;
+}
+
+const Tools = memo(function Tools({ chosenRef, isWhole, onBring, onFit, onZoom }: ToolsProps) {
+  return (
+    <div className={styles.tools} role="group" aria-label="How much of the drawing is seen">
+      {chosenRef !== null && (
+        <Button
+          icon={<AimOutlined />}
+          onClick={onBring}
+          aria-label={`Go to ${chosenRef}`}
+          title={`Go to ${chosenRef}`}
+        />
+      )}
+      <Button
+        icon={<CompressOutlined />}
+        onClick={onFit}
+        disabled={isWhole}
+        aria-label="Fit the drawing"
+        title="Fit (0)"
+      />
+      <Button icon={<MinusOutlined />} onClick={() => onZoom(-1)} aria-label="Smaller" title="Smaller (-)" />
+      <Button icon={<PlusOutlined />} onClick={() => onZoom(1)} aria-label="Larger" title="Larger (+)" />
+    </div>
+  );
+});

@@ -11,7 +11,7 @@ import {
   type Readout,
   type UnitDocument,
 } from '@halfsplit/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { DrawRequest } from '../../compute/drawing.ts';
 import { LatestRunner } from '../../compute/runner.ts';
 
@@ -87,5 +87,6 @@ export function useDrawing({ circuit, readouts }: UnitDocument, { id, nudges }: 
     // The circuit's values do not move its drawing; what does is in the text.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [id, wanted]);
-  return { drawing: last?.drawing ?? null, isPending, drawAnew: () => setRound((r) => r + 1) };
+  const drawAnew = useCallback(() => setRound((r) => r + 1), []);
+  return { drawing: last?.drawing ?? null, isPending, drawAnew };
 }

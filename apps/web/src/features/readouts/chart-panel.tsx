@@ -1,7 +1,7 @@
 import type { Layer } from '@halfsplit/contract';
 import { unitOf, type Unit, transferEnds } from '@halfsplit/core';
 import { Button, Progress, Segmented } from 'antd';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { lazy, memo, Suspense, useMemo, useState } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
 import { useAnalysed } from '../../unit/analysed.tsx';
 import { useTrial } from '../../unit/trial.tsx';
@@ -76,13 +76,7 @@ export function ChartPanel() {
   return (
     <div className={`${styles.dockChart} ${styles.chartPanel}`}>
       <div className={styles.chartHead}>
-        <Segmented<View>
-          size="small"
-          options={[...VIEWS]}
-          value={view}
-          onChange={setView}
-          aria-label="What is drawn"
-        />
+        <ViewChoice view={view} onView={setView} />
         {view === 'response' && (
           <span className="hs-dim hs-nowrap" title={label}>
             {label}
@@ -127,6 +121,24 @@ export function ChartPanel() {
     </div>
   );
 }
+
+const ViewChoice = memo(function ViewChoice({
+  view,
+  onView,
+}: {
+  readonly view: View;
+  readonly onView: (view: View) => void;
+}) {
+  return (
+    <Segmented<View>
+      size="small"
+      options={[...VIEWS]}
+      value={view}
+      onChange={onView}
+      aria-label="What is drawn"
+    />
+  );
+});
 
 interface DeepViewProps {
   readonly answer: DeepAnswer;

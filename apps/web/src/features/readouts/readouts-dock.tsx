@@ -15,7 +15,7 @@ import {
   type Unit,
 } from '@halfsplit/core';
 import { Button } from 'antd';
-import { useMemo, useState, type KeyboardEvent } from 'react';
+import { memo, useMemo, useState, type KeyboardEvent } from 'react';
 import { useLocation } from 'react-router';
 import { isSlow } from '../../compute/is-slow.ts';
 import { newId } from '../../api/outbox-store.ts';
@@ -113,9 +113,11 @@ export function ReadoutsDock() {
                     resource={resource}
                     readout={document.readouts[i]!}
                     row={rows.get(resource.readout.id)}
+                    readouts={document.readouts}
+                    isPending={isSlow(document.readouts[i]!) && analysis?.isSlowPending !== false}
                     isSelected={resource.readout.id === readoutId}
-                    onSelect={() => setReadoutId(resource.readout.id)}
-                    onEdit={() => setEdited(resource)}
+                    onSelect={setReadoutId}
+                    onEdit={setEdited}
                   />
                 ))}
               </tbody>
@@ -139,24 +141,23 @@ interface LineProps {
   readonly resource: ReadoutResource;
   readonly readout: Readout;
   readonly row: ReadoutRow | undefined;
+  /** All of the unit: a range is of another one. */
+  readonly readouts: readonly Readout[];
+  /** Its numbers are of an earlier state; new ones are being computed. */
+  readonly isPending: boolean;
   readonly isSelected: boolean;
-  readonly onSelect: () => void;
-  readonly onEdit: () => void;
+  readonly onSelect: (id: string) => void;
+  readonly onEdit: (resource: ReadoutResource) => void;
 }
 
-function ReadoutLine({ resource, readout, row, isSelected, onSelect, onEdit }: LineProps) {
-  const { document } = useUnitContext();
-  const { analysis } = useAnalysed();
-  const isPending = isSlow(readout) && analysis?.isSlowPending !== false;
-  const unit = row?.unit ?? unitOf(readout, document.readouts);
+const ReadoutLine = memo(function ReadoutLine(props: LineProps) {
+  const { resource, readout, row, readouts, isPending, isSelected, onSelect, onEdit } = props;
+  const unit = row?.unit ?? unitOf(readout, readouts);
+  const select = () => onSelect(readout.id);
   return (
-    <tr className={isSelected ? 'hs-row-selected' : undefined} onClick={onSelect}>
+    <tr className={isSelected ? 'hs-row-selected' : undefined} onClick={select}>
       <td>
-        <button
-          className={`hs-link ${styles.readoutName}`}
-          onClick={onSelect}
-          title={describeReadout(readout)}
-        >
+        <button className={`hs-link ${styles.readoutName}`} onClick={select} title={describeReadout(readout)}>
           {readout.name}
         </button>
       </td>
@@ -174,13 +175,17 @@ function ReadoutLine({ resource, readout, row, isSelected, onSelect, onEdit }: L
       ))}
       <BenchCell resource={resource} readout={readout} />
       <td>
-        <button className="hs-icon" onClick={onEdit} aria-label={`Change the readout ${readout.name}`}>
+        <button
+          className="hs-icon"
+          onClick={() => onEdit(resource)}
+          aria-label={`Change the readout ${readout.name}`}
+        >
           <EditOutlined aria-hidden />
         </button>
       </td>
     </tr>
   );
-}
+});
 
 const beforeOf = (row: ReadoutRow | undefined, layer: Layer): ReadoutAnswer | undefined =>
   layer === 'found' ? row?.answers.marked : layer === 'planned' ? row?.answers.found : undefined;
@@ -204,7 +209,8 @@ interface ValueCellProps {
   readonly before: ReadoutAnswer | undefined;
 }
 
-function ValueCell({ layer, unit, isPending, readout, answer, before }: ValueCellProps) {
+const ValueCell = memo(function ValueCell(props: ValueCellProps) {
+  const { layer, unit, isPending, readout, answer, before } = props;
   const isOut = answer?.ok === true && outsideBy(answer.value, readout.want) !== 0;
   const isMoved = differs(answer, before, unit);
   const className = `hs-number${isPending ? ` ${styles.pending}` : ''}${isOut ? ' hs-out' : isMoved ? ` hs-${layer}` : ` ${styles.quiet}`}`;
@@ -221,10 +227,16 @@ function ValueCell({ layer, unit, isPending, readout, answer, before }: ValueCel
       </span>
     </td>
   );
-}
+});
 
 /** What the bench says, typed in. */
-function BenchCell({ resource, readout }: { resource: ReadoutResource; readout: Readout }) {
+const BenchCell = memo(function BenchCell({
+  resource,
+  readout,
+}: {
+  resource: ReadoutResource;
+  readout: Readout;
+}) {
   const { unit, document, change } = useUnitContext();
   const [text, setText] = useState<string | null>(null);
   const last = unit.readings.filter((r) => r.readoutId === resource.id && !r.withdrawn).at(-1);
@@ -279,7 +291,7 @@ function BenchCell({ resource, readout }: { resource: ReadoutResource; readout: 
       />
     </td>
   );
-}
+});
 
 /** Where the unit stands, in a few words. */
 function healthWords(health: Health): string {

@@ -33,24 +33,12 @@ export const HandTuning = memo(function HandTuning({ onTurn, onPlan, onDrop, onC
     <div className="hs-block">
       <div className={`hs-panel-head ${styles.flush}`}>
         <h2>Turn by hand</h2>
-        <Select
-          aria-label="Series to turn along"
-          value={series}
-          onChange={setSeries}
-          options={(['E6', 'E12', 'E24', 'E96'] as const).map((s) => ({ value: s }))}
-        />
+        <SeriesChoice series={series} onSeries={setSeries} />
         <span className="hs-dim">
           <Keys keys="↑ ↓" /> or the wheel
         </span>
         <span className="hs-grow" />
-        {trial.size > 0 && (
-          <>
-            <Button onClick={onDrop}>Drop</Button>
-            <Button type="primary" onClick={onPlan}>
-              Plan {trial.size === 1 ? 'this value' : `these ${trial.size} values`}
-            </Button>
-          </>
-        )}
+        <TrialButtons count={trial.size} onDrop={onDrop} onPlan={onPlan} />
       </div>
       <ul className={styles.dials}>
         {parts.map((part) => (
@@ -68,6 +56,36 @@ export const HandTuning = memo(function HandTuning({ onTurn, onPlan, onDrop, onC
       </ul>
     </div>
   );
+});
+
+interface TrialButtonsProps {
+  readonly count: number;
+  readonly onDrop: () => void;
+  readonly onPlan: () => void;
+}
+
+const TrialButtons = memo(function TrialButtons({ count, onDrop, onPlan }: TrialButtonsProps) {
+  if (count === 0) return null;
+  return (
+    <>
+      <Button onClick={onDrop}>Drop</Button>
+      <Button type="primary" onClick={onPlan}>
+        Plan {count === 1 ? 'this value' : `these ${count} values`}
+      </Button>
+    </>
+  );
+});
+
+const SERIES = (['E6', 'E12', 'E24', 'E96'] as const).map((value) => ({ value }));
+
+const SeriesChoice = memo(function SeriesChoice({
+  series,
+  onSeries,
+}: {
+  readonly series: ESeries;
+  readonly onSeries: (series: ESeries) => void;
+}) {
+  return <Select aria-label="Series to turn along" value={series} onChange={onSeries} options={SERIES} />;
 });
 
 /** A dial's position as readers of the page get it: hundredths of a decade; the text says the value. */

@@ -121,11 +121,14 @@ export function useView(bounds: Box): View {
     scale,
     isWhole: scale <= fitted,
     seen,
-    fit: () => setChosen('whole'),
-    zoom: (steps) => {
-      const element = frame.current;
-      if (element) zoomAt(ZOOM_STEP ** steps, element.clientWidth / 2, element.clientHeight / 2);
-    },
+    fit: useCallback(() => setChosen('whole'), []),
+    zoom: useCallback(
+      (steps: number) => {
+        const element = frame.current;
+        if (element) zoomAt(ZOOM_STEP ** steps, element.clientWidth / 2, element.clientHeight / 2);
+      },
+      [zoomAt],
+    ),
     show: useCallback(
       (box: Box) => {
         const element = frame.current;
