@@ -51,7 +51,7 @@ export function CircuitPanel({
   const { unit, change } = useUnitContext();
   // Numbers are answered first; the drawing follows a moment later.
   const document = useDeferredValue(useTrial().tried);
-  const { selectedRef, selectedNet, selectRef, selectNet } = useSelection();
+  const { selectedRef, selectedNet, selectRef, selectNet } = useDeferredValue(useSelection());
   const analysis = useDeferredValue(useAnalysed().analysis);
   const { layer } = useLayer();
   const [showsVolts, setShowsVolts] = useState(true);

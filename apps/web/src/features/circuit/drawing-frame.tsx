@@ -9,7 +9,9 @@ import styles from './circuit.module.css';
 const AROUND = 3;
 
 /** A drawing in a frame that scrolls and zooms, where the part that is chosen comes into sight. */
-export function DrawingFrame(props: Omit<ComponentProps<typeof Schematic>, 'view'>) {
+export const DrawingFrame = memo(function DrawingFrame(
+  props: Omit<ComponentProps<typeof Schematic>, 'view'>,
+) {
   const { drawing, selectedRef } = props;
   const view = useView(paperOf(drawing));
   const { show, zoom, fit, isWhole, frame } = view;
@@ -54,7 +56,7 @@ export function DrawingFrame(props: Omit<ComponentProps<typeof Schematic>, 'view
       />
     </div>
   );
-}
+});
 
 interface ToolsProps {
   readonly chosenRef: string | null;

@@ -43,6 +43,17 @@ export const isMeasurable = (part: Part): boolean => {
 export const verdictKey = (ref: string, aspect: string | null | undefined): string =>
   aspect ? `${ref} ${aspect}` : ref;
 
+const read = new WeakMap<PartResource, Part>();
+
+/** A part as it is read from the record, once as long as it is the same. */
+function partOf(resource: PartResource): Part {
+  const known = read.get(resource);
+  if (known) return known;
+  const made = readPart(resource.part, resource.part.ref, []);
+  read.set(resource, made);
+  return made;
+}
+
 /**
  * The parts that can be measured, in the order of the sheet, each with its latest reading and the verdict on it;
  * `judged` has the verdicts that take the circuit around a part into account.
@@ -53,7 +64,7 @@ export function measuredParts(
 ): MeasuredPart[] {
   const byPart = readingsByPart(unit);
   return unit.parts.flatMap((resource) => {
-    const part = readPart(resource.part, resource.part.ref, []);
+    const part = partOf(resource);
     const isInRun = isMeasurable(part);
     if (!isInRun && aspectsOf(part).length === 0) return [];
     const all = byPart.get(resource.id) ?? [];

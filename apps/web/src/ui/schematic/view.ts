@@ -1,5 +1,5 @@
 import type { Box } from '@halfsplit/core';
-import { useCallback, useEffect, useLayoutEffect, useRef, useState, type RefObject } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type RefObject } from 'react';
 
 /** Pixels of a drawing unit at which the text is 12 px tall. */
 const FULL_SCALE = 10;
@@ -108,50 +108,51 @@ export function useView(bounds: Box): View {
     };
   }, [scale, zoomAt]);
 
-  const left = bounds.left + origin.left / scale;
-  const top = bounds.top + origin.top / scale;
-  const seen: Box = {
-    left: left - BEYOND,
-    top: top - BEYOND,
-    right: left + (size?.width ?? 0) / scale + BEYOND,
-    bottom: top + (size?.height ?? 0) / scale + BEYOND,
-  };
-  return {
-    frame,
-    scale,
-    isWhole: scale <= fitted,
-    seen,
-    fit: useCallback(() => setChosen('whole'), []),
-    zoom: useCallback(
-      (steps: number) => {
-        const element = frame.current;
-        if (element) zoomAt(ZOOM_STEP ** steps, element.clientWidth / 2, element.clientHeight / 2);
-      },
-      [zoomAt],
-    ),
-    show: useCallback(
-      (box: Box) => {
-        const element = frame.current;
-        if (!element) return;
-        const inner = {
-          left: (box.left - bounds.left) * scale,
-          right: (box.right - bounds.left) * scale,
-          top: (box.top - bounds.top) * scale,
-          bottom: (box.bottom - bounds.top) * scale,
-        };
-        const outer = {
-          left: element.scrollLeft,
-          right: element.scrollLeft + element.clientWidth,
-          top: element.scrollTop,
-          bottom: element.scrollTop + element.clientHeight,
-        };
-        if (boxIsInside(inner, outer)) return;
-        element.scrollTo({
-          left: (inner.left + inner.right - element.clientWidth) / 2,
-          top: (inner.top + inner.bottom - element.clientHeight) / 2,
-        });
-      },
-      [bounds.left, bounds.top, scale],
-    ),
-  };
+  const fit = useCallback(() => setChosen('whole'), []);
+  const zoom = useCallback(
+    (steps: number) => {
+      const element = frame.current;
+      if (element) zoomAt(ZOOM_STEP ** steps, element.clientWidth / 2, element.clientHeight / 2);
+    },
+    [zoomAt],
+  );
+  const show = useCallback(
+    (box: Box) => {
+      const element = frame.current;
+      if (!element) return;
+      const inner = {
+        left: (box.left - bounds.left) * scale,
+        right: (box.right - bounds.left) * scale,
+        top: (box.top - bounds.top) * scale,
+        bottom: (box.bottom - bounds.top) * scale,
+      };
+      const outer = {
+        left: element.scrollLeft,
+        right: element.scrollLeft + element.clientWidth,
+        top: element.scrollTop,
+        bottom: element.scrollTop + element.clientHeight,
+      };
+      if (boxIsInside(inner, outer)) return;
+      element.scrollTo({
+        left: (inner.left + inner.right - element.clientWidth) / 2,
+        top: (inner.top + inner.bottom - element.clientHeight) / 2,
+      });
+    },
+    [bounds.left, bounds.top, scale],
+  );
+  const seen = useMemo((): Box => {
+    const left = bounds.left + origin.left / scale;
+    const top = bounds.top + origin.top / scale;
+    return {
+      left: left - BEYOND,
+      top: top - BEYOND,
+      right: left + (size?.width ?? 0) / scale + BEYOND,
+      bottom: top + (size?.height ?? 0) / scale + BEYOND,
+    };
+  }, [bounds.left, bounds.top, origin, scale, size]);
+  const isWhole = scale <= fitted;
+  return useMemo(
+    () => ({ frame, scale, isWhole, seen, fit, zoom, show }),
+    [scale, isWhole, seen, fit, zoom, show],
+  );
 }
