@@ -1,5 +1,5 @@
 import type { StreamEvent, UnitResource, UnitSummary } from '@halfsplit/contract';
-import { applyEdits, DocumentMaker, type UnitDocument } from '@halfsplit/core';
+import { applyEdits } from '@halfsplit/core';
 import { useMemo, useState } from 'react';
 import useSWR, { type useSWRConfig } from 'swr';
 import { getUnit, getUnits } from './client.ts';
@@ -65,10 +65,4 @@ export function useUnit(id: string): UnitView {
   const [last, setLast] = useState(unit);
   if (unit && unit !== last) setLast(unit);
   return { unit: unit ?? (last?.id === id ? last : undefined), error };
-}
-
-/** The unit as the document that core computes with; what an edit does not touch stays the same object. */
-export function useDocument(unit: UnitResource): UnitDocument {
-  const [maker] = useState(() => new DocumentMaker());
-  return useMemo(() => maker.make(unit), [maker, unit]);
 }

@@ -1,6 +1,7 @@
 import { NavLink } from 'react-router';
 import { ToneMark } from '../ui/marks.tsx';
-import { isStageDone, RAIL } from '../unit/stages.ts';
+import { isStageDone } from '../unit/is-stage-done.ts';
+import { RAIL } from '../unit/stages.ts';
 import { useUnitContext } from '../unit/unit-context.tsx';
 import styles from './frame.module.css';
 

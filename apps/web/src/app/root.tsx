@@ -4,7 +4,7 @@ import { BrowserRouter, Navigate, Outlet, Route, Routes } from 'react-router';
 import { SWRConfig } from 'swr';
 import { OutboxProvider } from '../api/outbox-context.tsx';
 import { SessionGate } from '../people/session-gate.tsx';
-import { ConflictDialog } from '../saving/conflict-dialog.tsx';
+import { Conflicts } from '../saving/conflicts.tsx';
 import { ErrorBoundary } from './error-boundary.tsx';
 import { LayerProvider } from '../unit/layer.tsx';
 import { ModeProvider } from '../ui/mode.tsx';
@@ -38,7 +38,7 @@ export function Root() {
           <OutboxProvider>
             <LayerProvider>
               <BrowserRouter>
-                <ConflictDialog />
+                <Conflicts />
                 <Suspense fallback={<Spin fullscreen delay={SPIN_MS} />}>
                   <Routes>
                     <Route path="/pair" element={<PairPage />} />

@@ -1,16 +1,14 @@
 import { partResourceSchema, readoutResourceSchema } from '@halfsplit/contract';
 import { Button, Modal } from 'antd';
 import { z } from 'zod';
-import { useOutbox, useOutboxState } from '../api/outbox-context.tsx';
+import { useOutbox } from '../api/outbox-context.tsx';
+import type { Conflict } from '../api/outbox.ts';
 import { changeWords, fieldsWords, lineOf } from './change-words.ts';
 import styles from './saving.module.css';
 
 /** Two values of one thing: what is there now, and what you entered. You choose; nothing is dropped silently. */
-export function ConflictDialog() {
+export function ConflictDialog({ conflict: { write, problem } }: { conflict: Conflict }) {
   const outbox = useOutbox();
-  const { conflict } = useOutboxState();
-  if (!conflict) return null;
-  const { write, problem } = conflict;
   return (
     <Modal
       open

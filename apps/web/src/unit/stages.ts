@@ -1,6 +1,3 @@
-import { markedNumber } from '@halfsplit/core';
-import type { UnitResource } from '@halfsplit/contract';
-
 /** The stages of the rail that can be worked in, in the order of the work. */
 export const RAIL = [
   { stage: 'intake', word: 'Intake' },
@@ -12,25 +9,3 @@ export const RAIL = [
 ] as const;
 
 export type RailStage = (typeof RAIL)[number]['stage'];
-
-/** Is there nothing left to do in a stage? */
-export function isStageDone(stage: RailStage, unit: UnitResource, problemCount: number): boolean {
-  const resistive = unit.parts.filter(
-    (p) => markedNumber(p.part) !== null && p.part.kind !== 'supply' && p.part.kind !== 'signal',
-  );
-  const measured = new Set(unit.readings.filter((r) => !r.withdrawn).map((r) => r.partId));
-  switch (stage) {
-    case 'intake':
-      return (unit.intake.heard ?? []).length > 0 && unit.hazards.length > 0;
-    case 'find':
-      return (unit.intake.convicted ?? []).length > 0;
-    case 'trace':
-      return unit.parts.length > 0 && problemCount === 0;
-    case 'measure':
-      return resistive.length > 0 && resistive.every((p) => measured.has(p.id));
-    case 'rework':
-      return unit.parts.some((p) => typeof p.part.planned === 'number');
-    case 'log':
-      return false;
-  }
-}

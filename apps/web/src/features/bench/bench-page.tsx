@@ -6,10 +6,10 @@ import {
   WarningOutlined,
 } from '@ant-design/icons';
 import { DELETED_DAYS, UNIT_PLACES, type UnitPlace, type UnitSummary } from '@halfsplit/contract';
-import { App, Button, Dropdown, Segmented, Table, type TableColumnsType } from 'antd';
+import { App, Button, Dropdown, Segmented, Spin } from 'antd';
 import dayjs from 'dayjs';
 import relativeTime from 'dayjs/plugin/relativeTime';
-import { useCallback, useMemo, useState, type DragEvent } from 'react';
+import { lazy, Suspense, useCallback, useState, type DragEvent, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
 import { archiveUrl, fileUrl, ProblemError, sendWrite } from '../../api/client.ts';
@@ -22,10 +22,11 @@ import { Saving } from '../../saving/saving.tsx';
 import { UnitNumber } from '../../ui/unit-number.tsx';
 import { ModeButton } from '../../ui/mode-button.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
-import { NewUnitDialog } from './new-unit-dialog.tsx';
 import styles from './bench.module.css';
 
 dayjs.extend(relativeTime);
+
+const NewUnitDialog = lazy(() => import('./new-unit-dialog.tsx').then((m) => ({ default: m.NewUnitDialog })));
 
 /** Largest file that is read at all, in bytes; the reader's own limit lies below. */
 const LARGEST_FILE = 10_000_000;
@@ -39,7 +40,6 @@ export function BenchPage() {
   const [place, setPlace] = useState<UnitPlace>('bench');
   const put = usePutUnit();
   const shown = units?.filter((u) => u.place === place) ?? [];
-  const columns = useMemo(() => [...COLUMNS, actionsColumn(put)], [put]);
   return (
     <div className={styles.bench} {...dragHandlers}>
       <header className="hs-top">
@@ -81,23 +81,24 @@ export function BenchPage() {
           </Button>
         </div>
         {error && <p className="hs-caution">{error.message} The list is shown as soon as it is back.</p>}
-        <Table<UnitSummary>
-          size="small"
-          rowKey="id"
-          dataSource={shown}
-          loading={!units && !error}
-          pagination={false}
-          columns={columns}
-          onRow={(unit) => ({ onClick: () => void navigate(stagePath(unit)), className: styles.clickable })}
-          locale={{
-            emptyText: place === 'bench' ? <EmptyBench onNew={() => setIsNew(true)} /> : 'Nothing is here.',
-          }}
-          scroll={{ x: 'max-content' }}
-        />
+        {units ? (
+          <UnitsTable
+            units={shown}
+            empty={place === 'bench' ? <EmptyBench onNew={() => setIsNew(true)} /> : 'Nothing is here.'}
+            onOpen={(unit) => void navigate(stagePath(unit))}
+            onPut={put}
+          />
+        ) : (
+          !error && <Spin />
+        )}
         <p className={`hs-dim ${styles.dropHint}`}>A unit file can be dropped anywhere on this page.</p>
       </main>
       {isDragging && <div className={styles.drop}>Drop the unit file to put it on the bench</div>}
-      <NewUnitDialog open={isNew} onClose={() => setIsNew(false)} />
+      {isNew && (
+        <Suspense fallback={null}>
+          <NewUnitDialog onClose={() => setIsNew(false)} />
+        </Suspense>
+      )}
     </div>
   );
 }
@@ -105,55 +106,70 @@ export function BenchPage() {
 const stagePath = (unit: UnitSummary) =>
   `/units/${unit.id}/${RAIL.some((r) => r.stage === unit.stage) ? unit.stage : 'trace'}`;
 
-const COLUMNS: TableColumnsType<UnitSummary> = [
-  {
-    title: 'Unit',
-    dataIndex: 'name',
-    render: (name: string, unit) => (
-      <Link
-        to={stagePath(unit)}
-        className={`hs-tag ${styles.tagSmall}`}
-        onClick={(event) => event.stopPropagation()}
-      >
-        <span className="hs-tag-hole" aria-hidden />
-        <strong>{name}</strong> <UnitNumber number={unit.number} />
-      </Link>
-    ),
-  },
-  { title: 'Kind', dataIndex: 'kind', responsive: ['md'] },
-  {
-    title: 'Stage',
-    dataIndex: 'stage',
-    render: (stage: UnitSummary['stage']) => stage.charAt(0).toUpperCase() + stage.slice(1),
-  },
-  {
-    title: 'Measured',
-    align: 'right',
-    render: (_, u) => <span className="hs-number">{`${u.measuredCount} parts`}</span>,
-  },
-  {
-    title: 'Hazards',
-    dataIndex: 'hazards',
-    render: (hazards: string[]) =>
-      hazards.length === 0 ? (
-        <span className="hs-dim">none noted</span>
-      ) : (
-        <span className="hs-hazard">
-          <WarningOutlined aria-hidden /> {hazards.join(' · ')}
-        </span>
-      ),
-  },
-  {
-    title: 'Last activity',
-    dataIndex: 'lastActivityAt',
-    responsive: ['lg'],
-    render: (at: string, u) => (
-      <span className={styles.last}>
-        {dayjs(at).fromNow()} <span className="hs-dim">{u.lastActivity}</span>
-      </span>
-    ),
-  },
-];
+interface UnitsTableProps {
+  readonly units: readonly UnitSummary[];
+  /** What stands there when there are none. */
+  readonly empty: ReactNode;
+  readonly onOpen: (unit: UnitSummary) => void;
+  readonly onPut: Put;
+}
+
+function UnitsTable({ units, empty, onOpen, onPut }: UnitsTableProps) {
+  return (
+    <div className={styles.units}>
+      <table className="hs-table">
+        <thead>
+          <tr>
+            <th>Unit</th>
+            <th className={styles.wideOnly}>Kind</th>
+            <th>Stage</th>
+            <th className="hs-right">Measured</th>
+            <th>Hazards</th>
+            <th className={styles.wideOnly}>Last activity</th>
+            <th aria-label="Actions" />
+          </tr>
+        </thead>
+        <tbody>
+          {units.map((u) => (
+            <tr key={u.id} className={styles.clickable} onClick={() => onOpen(u)}>
+              <td>
+                <Link
+                  to={stagePath(u)}
+                  className={`hs-tag ${styles.tagSmall}`}
+                  onClick={(event) => event.stopPropagation()}
+                >
+                  <span className="hs-tag-hole" aria-hidden />
+                  <strong>{u.name}</strong> <UnitNumber number={u.number} />
+                </Link>
+              </td>
+              <td className={styles.wideOnly}>{u.kind}</td>
+              <td>{u.stage.charAt(0).toUpperCase() + u.stage.slice(1)}</td>
+              <td className="hs-number">{u.measuredCount} parts</td>
+              <td>
+                {u.hazards.length === 0 ? (
+                  <span className="hs-dim">none noted</span>
+                ) : (
+                  <span className="hs-hazard">
+                    <WarningOutlined aria-hidden /> {u.hazards.join(' · ')}
+                  </span>
+                )}
+              </td>
+              <td className={styles.wideOnly}>
+                <span className={styles.last}>
+                  {dayjs(u.lastActivityAt).fromNow()} <span className="hs-dim">{u.lastActivity}</span>
+                </span>
+              </td>
+              <td className="hs-right">
+                <UnitMenu unit={u} onPut={onPut} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {units.length === 0 && <div className="hs-empty-words">{empty}</div>}
+    </div>
+  );
+}
 
 const PLACES: Readonly<Record<UnitPlace, string>> = {
   bench: 'On the bench',
@@ -214,21 +230,19 @@ function usePutUnit(): Put {
   );
 }
 
-const actionsColumn = (put: Put): TableColumnsType<UnitSummary>[number] => ({
-  title: '',
-  align: 'right',
-  render: (_, u) => (
+function UnitMenu({ unit, onPut }: { unit: UnitSummary; onPut: Put }) {
+  return (
     <Dropdown
       trigger={['click']}
       menu={{
         items: [
-          { key: 'export', label: <a href={fileUrl(u.id)}>Export</a> },
-          ...MOVES[u.place].map(([to, label]) => ({ key: to, label, danger: to === 'deleted' })),
+          { key: 'export', label: <a href={fileUrl(unit.id)}>Export</a> },
+          ...MOVES[unit.place].map(([to, label]) => ({ key: to, label, danger: to === 'deleted' })),
         ],
         onClick: ({ key, domEvent }) => {
           domEvent.stopPropagation();
           const to = UNIT_PLACES.find((place) => place === key);
-          if (to) put(u, to);
+          if (to) onPut(unit, to);
         },
       }}
     >
@@ -237,21 +251,21 @@ const actionsColumn = (put: Put): TableColumnsType<UnitSummary>[number] => ({
         type="text"
         icon={<MoreOutlined />}
         onClick={(event) => event.stopPropagation()}
-        aria-label={`More about ${u.name}`}
+        aria-label={`More about ${unit.name}`}
       />
     </Dropdown>
-  ),
-});
+  );
+}
 
 function EmptyBench({ onNew }: { onNew: () => void }) {
   return (
-    <div className="hs-empty-words">
+    <>
       <p>
         Nothing on the bench. Put a unit there, type its parts one line each, and it draws and computes
         itself.
       </p>
       <Button onClick={onNew}>New unit</Button>
-    </div>
+    </>
   );
 }
 

@@ -12,7 +12,7 @@ interface Fields {
 }
 
 /** Asks for what the tag says; the rest is typed at the bench. */
-export function NewUnitDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+export function NewUnitDialog({ onClose }: { onClose: () => void }) {
   const [form] = Form.useForm<Fields>();
   const outbox = useOutbox();
   const navigate = useNavigate();
@@ -20,18 +20,11 @@ export function NewUnitDialog({ open, onClose }: { open: boolean; onClose: () =>
     const id = newId();
     const values = createUnitSchema.omit({ id: true }).parse(fields);
     outbox.add(id, { type: 'create-unit', values, at: new Date().toISOString() });
-    form.resetFields();
     onClose();
     void navigate(`/units/${id}/trace`);
   };
   return (
-    <Modal
-      open={open}
-      title="New unit"
-      okText="Put it on the bench"
-      onCancel={onClose}
-      onOk={() => form.submit()}
-    >
+    <Modal open title="New unit" okText="Put it on the bench" onCancel={onClose} onOk={() => form.submit()}>
       <Form<Fields> form={form} layout="vertical" onFinish={submit}>
         <Form.Item
           name="name"
