@@ -37,7 +37,7 @@ const pause = (ms: number): Promise<void> =>
   });
 
 export function OutboxProvider({ children }: { children: ReactNode }) {
-  const { mutate } = useSWRConfig();
+  const { mutate, cache } = useSWRConfig();
   const { notification } = App.useApp();
   const [store] = useState(browserStore);
   const [channel] = useState(() => new BroadcastChannel(CHANNEL));
@@ -47,7 +47,7 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
         store,
         send: sendWrite,
         onAnswer: ({ unitId, edits }, { change }) => {
-          if (edits.length > 0) void applyNews(mutate, { unitId, edits });
+          if (edits.length > 0) void applyNews({ mutate, cache }, { unitId, edits });
           // A new unit: the server has given it a number.
           else if (change.type === 'create-unit') void mutate(unitKey(unitId));
           void mutate('units');

@@ -10,7 +10,7 @@ const hearers = new Set<ConstructorParameters<typeof EditStream>[0]>();
 
 /** Carries out on this page what other pages, and other people, do to the unit that it shows. */
 export function useLive(unit: UnitResource): void {
-  const { mutate } = useSWRConfig();
+  const { mutate, cache } = useSWRConfig();
   const outbox = useOutbox();
   const { id } = unit;
   const sequence = useRef(unit.sequence);
@@ -21,7 +21,7 @@ export function useLive(unit: UnitResource): void {
   useEffect(() => {
     const hear: ConstructorParameters<typeof EditStream>[0] = (news) => {
       if ('edits' in news) outbox.settled(news.edits);
-      if (news.unitId === id) void applyNews(mutate, news);
+      if (news.unitId === id) void applyNews({ mutate, cache }, news);
     };
     hearers.add(hear);
     const leave = live.follow(id, () => sequence.current);
@@ -29,5 +29,5 @@ export function useLive(unit: UnitResource): void {
       hearers.delete(hear);
       leave();
     };
-  }, [id, live, mutate, outbox]);
+  }, [id, live, mutate, cache, outbox]);
 }

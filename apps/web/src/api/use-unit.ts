@@ -1,7 +1,7 @@
 import type { StreamEvent, UnitResource, UnitSummary } from '@halfsplit/contract';
 import { applyEdits } from '@halfsplit/core';
 import { useMemo, useState } from 'react';
-import useSWR, { type useSWRConfig } from 'swr';
+import useSWR, { unstable_serialize, type useSWRConfig } from 'swr';
 import { getUnit, getUnits } from './client.ts';
 import { useOutboxState } from './outbox-context.tsx';
 import { applyChange, newUnit } from './pending.ts';
@@ -22,15 +22,17 @@ export function useUnits() {
   return { units, error };
 }
 
-type Mutate = ReturnType<typeof useSWRConfig>['mutate'];
+type Known = Pick<ReturnType<typeof useSWRConfig>, 'mutate' | 'cache'>;
 
-/** Brings what is known of a unit on by edits; it is fetched anew where some of them are missing. */
-export async function applyNews(mutate: Mutate, news: StreamEvent): Promise<void> {
-  let isBehind = 'reload' in news;
+/** Brings what is known of a unit on by edits; it is fetched anew where it is not known, or some of them are missing. */
+export async function applyNews({ mutate, cache }: Known, news: StreamEvent): Promise<void> {
   const { unitId } = news;
-  if ('edits' in news)
+  const key = unitKey(unitId);
+  // An update of nothing would have a fetch that is on its way thrown away.
+  let isBehind = 'reload' in news || cache.get(unstable_serialize(key))?.data === undefined;
+  if ('edits' in news && !isBehind)
     await mutate<UnitResource>(
-      unitKey(unitId),
+      key,
       (known) => {
         const next = known && applyEdits(known, news.edits);
         isBehind = next === null;
@@ -38,7 +40,7 @@ export async function applyNews(mutate: Mutate, news: StreamEvent): Promise<void
       },
       { revalidate: false },
     );
-  if (isBehind) await mutate(unitKey(unitId));
+  if (isBehind) await mutate(key);
 }
 
 export interface UnitView {

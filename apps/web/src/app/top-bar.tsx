@@ -1,4 +1,5 @@
 import { ArrowLeftOutlined, WarningOutlined } from '@ant-design/icons';
+import { useRef, type KeyboardEvent } from 'react';
 import { Link } from 'react-router';
 import { Keys } from '../ui/keys.tsx';
 import { LayerMark } from '../ui/marks.tsx';
@@ -12,7 +13,6 @@ import styles from './frame.module.css';
 
 export function TopBar() {
   const { unit } = useUnitContext();
-  const { layer, setLayer } = useLayer();
   return (
     <header className="hs-top">
       <Link to="/" className="hs-tag" aria-label={`${unit.name}, number ${unit.number}. Back to the bench`}>
@@ -29,25 +29,45 @@ export function TopBar() {
         </span>
       )}
       <span className="hs-grow" />
-      <div className={styles.layers} role="radiogroup" aria-label="Layer shown">
-        {LAYER_LIST.map((l) => (
-          <button
-            key={l}
-            role="radio"
-            aria-checked={l === layer}
-            className={styles.layer}
-            onClick={() => setLayer(l)}
-            style={l === layer ? { borderColor: `var(--hs-${l})` } : undefined}
-          >
-            <LayerMark layer={l} /> {l}
-          </button>
-        ))}
-      </div>
+      <LayerChoice />
       <button className={styles.goto} onClick={openPalette}>
         Go to anything <Keys keys="Ctrl K" />
       </button>
       <ModeButton />
       <Saving />
     </header>
+  );
+}
+
+const STEPS: Readonly<Record<string, number>> = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
+
+/** The layer shown: one stop of the keyboard, arrows choose (WAI-ARIA radio group). */
+function LayerChoice() {
+  const { layer, setLayer } = useLayer();
+  const group = useRef<HTMLDivElement>(null);
+  const onKey = (event: KeyboardEvent) => {
+    const step = STEPS[event.key];
+    if (step === undefined) return;
+    event.preventDefault();
+    const next = (LAYER_LIST.indexOf(layer) + step + LAYER_LIST.length) % LAYER_LIST.length;
+    setLayer(LAYER_LIST[next]!);
+    group.current?.querySelectorAll('button')[next]?.focus();
+  };
+  return (
+    <div ref={group} className={styles.layers} role="radiogroup" aria-label="Layer shown" onKeyDown={onKey}>
+      {LAYER_LIST.map((l) => (
+        <button
+          key={l}
+          role="radio"
+          aria-checked={l === layer}
+          tabIndex={l === layer ? 0 : -1}
+          className={styles.layer}
+          onClick={() => setLayer(l)}
+          style={l === layer ? { borderColor: `var(--hs-${l})` } : undefined}
+        >
+          <LayerMark layer={l} /> {l}
+        </button>
+      ))}
+    </div>
   );
 }

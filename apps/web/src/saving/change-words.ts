@@ -1,10 +1,13 @@
-import { partResourceSchema } from '@halfsplit/contract';
+import { partResourceSchema, type ReadoutResource } from '@halfsplit/contract';
 import {
   formatQuantity,
   formatSheetLine,
+  formatWant,
   KINDS,
   QUANTITY_KINDS,
   readPart,
+  readReadout,
+  unitOf,
   type UnreadPart,
 } from '@halfsplit/core';
 import type { Change } from '../api/change.ts';
@@ -39,7 +42,7 @@ export function changeWords(change: Change, current?: unknown): string {
         : `Red lead on ${change.told.red}.`;
     case 'add-readout':
     case 'update-readout':
-      return `${change.readout.name}, wanted ${JSON.stringify(change.readout.want ?? {})}`;
+      return readoutWords(change.readout);
     case 'accept-plan':
       return change.reason;
     case 'add-evidence': {
@@ -57,6 +60,13 @@ export function changeWords(change: Change, current?: unknown): string {
     case 'undo':
       return 'Take a step back.';
   }
+}
+
+/** A readout with what is wanted of it. */
+export function readoutWords(written: ReadoutResource['readout']): string {
+  const readout = readReadout(written, written.name, []);
+  const wanted = formatWant(readout.want, unitOf(readout));
+  return wanted === '' ? `${readout.name}, nothing wanted` : `${readout.name}, wanted ${wanted}`;
 }
 
 const LONGEST = 200;

@@ -3,7 +3,7 @@ import { Button, Modal } from 'antd';
 import { z } from 'zod';
 import { useOutbox } from '../api/outbox-context.tsx';
 import type { Conflict } from '../api/outbox.ts';
-import { changeWords, fieldsWords, lineOf } from './change-words.ts';
+import { changeWords, fieldsWords, lineOf, readoutWords } from './change-words.ts';
 import styles from './saving.module.css';
 
 /** Two values of one thing: what is there now, and what you entered. You choose; nothing is dropped silently. */
@@ -41,8 +41,7 @@ function describeCurrent(current: unknown): string {
   const part = partResourceSchema.safeParse(current);
   if (part.success) return lineOf(part.data.part);
   const readout = readoutResourceSchema.safeParse(current);
-  if (readout.success)
-    return `${readout.data.readout.name}, wanted ${JSON.stringify(readout.data.readout.want ?? {})}`;
+  if (readout.success) return readoutWords(readout.data.readout);
   const fields = fieldsSchema.safeParse(current);
   return fields.success ? fieldsWords(fields.data.values) : 'A newer state of the unit.';
 }

@@ -76,7 +76,7 @@ export function weightsFor(
       const shares = modeShares(path, i);
       weight *= FAULT_MODES.reduce((sum, mode, m) => sum + shares[m]! * modes[mode], 0);
     }
-    const own = history[block.kind.name] ?? 0;
+    const own = Object.hasOwn(history, block.kind.name) ? history[block.kind.name]! : 0;
     return weight * ((own + HISTORY_BASE) / HISTORY_BASE);
   });
 }

@@ -46,6 +46,16 @@ describe('a table of readings', () => {
     expect(problems[0]).toContain('line 3');
   });
 
+  it('takes no mark before three digits for what it may not be', () => {
+    // A full stop sets thousands apart where the comma is the decimal mark, as in tables separated by semicolons.
+    expect(read('R1;1.000').rows).toEqual([]);
+    expect(read('R1;1.000').problems[0]).toContain('"1.000" may be 1 or 1000');
+    expect(read('R1,"1,000"').problems[0]).toContain('may be 1 or 1000');
+    expect(read('R1,1.000').rows).toMatchObject([{ value: 1 }]);
+    expect(read('R1;1,000').rows).toMatchObject([{ value: 1 }]);
+    expect(read('R1;1.000k').rows).toMatchObject([{ value: 1000 }]);
+  });
+
   it('reads back what it writes', () => {
     const reading = fc.record({
       partId: fc.constantFrom('id0', 'id1', 'id2'),
@@ -54,7 +64,7 @@ describe('a table of readings', () => {
       instrument: fc.option(
         fc
           .string({ minLength: 1, maxLength: 12 })
-          .filter((s) => /^[a-z ",;0-9]*$/i.test(s) && s.trim() === s && s !== ''),
+          .filter((s) => /^[a-z ",;0-9=+@-]*$/i.test(s) && s.trim() === s && s !== ''),
       ),
     });
     fc.assert(

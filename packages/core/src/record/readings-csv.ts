@@ -61,11 +61,9 @@ const bad = (line: number, detail: string) => problem('file/invalid', { where: `
  */
 export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
   if (text.length > LARGEST_CSV) return { rows: [], problems: [bad(1, 'it is larger than 2 MB')] };
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
-    skipEmptyLines: 'greedy',
-    delimiter: delimiterOf(text),
-  });
-  const lines = data.map((cells) => cells.map((c) => c.trim()));
+  const delimiter = delimiterOf(text);
+  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy', delimiter });
+  const lines = data.map((cells) => cells.map((c) => unescaped(c.trim())));
   const head = lines[0]?.map((c) => c.toLowerCase()) ?? [];
   const hasHead = head.includes('part') || head.includes('ref');
   const place = (name: string, usual: number) =>
@@ -104,7 +102,18 @@ export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
       return;
     }
     const quantity = aspect ? aspect.quantity : KINDS[part.kind].value;
-    const value = valueIn(cell(columns.value), cell(columns.unit), quantity);
+    const typed = cell(columns.value);
+    if (isThousandsPerhaps(typed, delimiter)) {
+      const [whole, rest] = typed.split(/[.,]/);
+      problems.push(
+        bad(
+          line,
+          `"${typed}" may be ${Number(whole)} or ${Number(`${whole}${rest}`)}; write it without the mark, or with a prefix as 1k`,
+        ),
+      );
+      return;
+    }
+    const value = valueIn(typed, cell(columns.unit), quantity);
     if (value === null) {
       problems.push(bad(line, `"${cell(columns.value)}" is not a reading of ${part.ref}`));
       return;
@@ -144,6 +153,16 @@ export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
   });
   return { rows, problems: problems.slice(0, MOST_PROBLEMS) };
 }
+
+/** A cell as it was before it was kept from being taken for a formula, as `writeReadingsCsv` does. */
+const unescaped = (cell: string): string => cell.replace(/^'(?=[=+\-@\t\r])/, '');
+
+/**
+ * Whether a mark before three digits may set thousands apart: a full stop where the comma is not the separator of cells and
+ * may be the decimal mark, a comma where it is.
+ */
+const isThousandsPerhaps = (text: string, delimiter: string): boolean =>
+  (delimiter === ',' ? /^\d{1,3},\d{3}$/ : /^\d{1,3}\.\d{3}$/).test(text);
 
 /** An empty cell is a leg lifted; null for a word that is no condition. */
 function conditionIn(text: string): ReadingCondition | null {

@@ -26,8 +26,14 @@ export interface ShownPhoto {
 }
 
 /** Photos of a unit in their order, with their pictures. */
-export const picturesOf = (unitId: string, transaction: Transaction): Promise<ShownPhoto[]> =>
-  PhotoModel.findAll({ where: { unitId, removedAt: null }, order: [['position', 'ASC']], transaction });
+export async function picturesOf(unitId: string, transaction: Transaction): Promise<ShownPhoto[]> {
+  const rows = await PhotoModel.findAll({
+    where: { unitId, removedAt: null },
+    order: [['position', 'ASC']],
+    transaction,
+  });
+  return rows.map(({ name, points, picture, turn }) => ({ name, points, picture, turn }));
+}
 
 export async function findPhoto(
   unitId: string,

@@ -41,7 +41,7 @@ export const DrawingFrame = memo(function DrawingFrame(
         ref={frame}
         className={`hs-drawing ${styles.paper}`}
         tabIndex={0}
-        role="region"
+        role="group"
         aria-label="Drawing: + and - zoom, 0 fits it, arrows scroll"
         onKeyDown={onKey}
       >

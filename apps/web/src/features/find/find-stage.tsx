@@ -153,7 +153,7 @@ export function FindStage() {
             </Button>
           )}
         </header>
-        <div className="hs-scroll" tabIndex={0} aria-label="Search, scrolls">
+        <div className="hs-scroll" tabIndex={0} role="group" aria-label="Search, scrolls">
           <HazardNote hazards={unit.hazards} />
           {find.sentence !== null && (
             <p className="hs-empty-words">
@@ -272,7 +272,7 @@ export function FindStage() {
           <h3>
             Tests made <span className="hs-dim">{unit.evidence.filter((e) => !e.withdrawn).length}</span>
           </h3>
-          <div className="hs-scroll" tabIndex={0} aria-label="Tests made, scrolls">
+          <div className="hs-scroll" tabIndex={0} role="group" aria-label="Tests made, scrolls">
             <History
               evidence={unit.evidence}
               document={document}

@@ -9,13 +9,13 @@ export function IntakeStage() {
   return (
     <div className={`hs-split ${styles.halves}`}>
       <section className="hs-panel" aria-label="Intake">
-        <div className="hs-scroll" tabIndex={0} aria-label="Complaint, scrolls">
+        <div className="hs-scroll" tabIndex={0} role="group" aria-label="Complaint, scrolls">
           <Complaint />
           <OthersNotes />
         </div>
       </section>
       <section className="hs-panel" aria-label="First steps">
-        <div className="hs-scroll" tabIndex={0} aria-label="Cautions and first checks, scroll">
+        <div className="hs-scroll" tabIndex={0} role="group" aria-label="Cautions and first checks, scroll">
           <Safety />
           <FirstChecks />
         </div>

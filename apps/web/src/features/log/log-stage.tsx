@@ -60,7 +60,7 @@ export function LogStage() {
             aria-label="Note"
           />
         </div>
-        <div className="hs-scroll" tabIndex={0} aria-label="Log entries, scrolls">
+        <div className="hs-scroll" tabIndex={0} role="group" aria-label="Log entries, scrolls">
           <ol className={styles.log}>
             {unit.log.map((entry) => (
               <li key={entry.id} className={entry.undone ? 'hs-undone' : undefined}>

@@ -36,7 +36,7 @@ export function HarmPanel({ harm }: { harm: Weighed | null }) {
       change({ type: 'accept-plan', changes, reason: 'the fewest parts that bring every readout back' });
   };
   return (
-    <div className="hs-scroll" tabIndex={0} aria-label="Drifts, scroll">
+    <div className="hs-scroll" tabIndex={0} role="group" aria-label="Drifts, scroll">
       <p className={styles.replacement} role="status">
         {replacement.refs === null ? (
           'No few of these parts bring every readout back.'

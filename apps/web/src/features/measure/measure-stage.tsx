@@ -110,18 +110,21 @@ function MeasuringRun({ run, volts }: { run: ReturnType<typeof useRun>; volts: V
           onAnswer={run.question ? run.answer : undefined}
         />
       )}
-      {run.last && (
-        <p className={styles.lastVerdict} role="status">
-          {headOf(run.last)}: <VerdictMark kind={run.last.verdict.kind} words={run.last.verdict.sentence} />
-          {run.last.aspect === null && <Again measured={run.last.measured} />}
-        </p>
-      )}
+      {/* There before its words are: what comes into it is read out. */}
+      <div role="status">
+        {run.last && (
+          <p className={styles.lastVerdict}>
+            {headOf(run.last)}: <VerdictMark kind={run.last.verdict.kind} words={run.last.verdict.sentence} />
+            {run.last.aspect === null && <Again measured={run.last.measured} />}
+          </p>
+        )}
+        {run.told !== null && (
+          <p className={styles.lastVerdict}>
+            {run.told.tone && <ToneMark tone={run.told.tone} />} {run.told.sentence}
+          </p>
+        )}
+      </div>
       {run.question && <QuestionLine question={run.question} onAnswer={run.answer} />}
-      {run.told !== null && (
-        <p className={styles.lastVerdict} role="status">
-          {run.told.tone && <ToneMark tone={run.told.tone} />} {run.told.sentence}
-        </p>
-      )}
       <Tools
         view={view}
         onView={setView}

@@ -86,10 +86,10 @@ export function ReadingField(props: ReadingFieldProps) {
       if (!read) onSkip();
       else if (read.ok) onEnter(read.entry);
       else setIsRefused(true);
-    } else if (event.key === 'Tab' && !event.shiftKey && text !== '') {
+    } else if (event.key === 'Tab' && !event.shiftKey && words[0] !== undefined) {
+      // Only where it completes a word; otherwise it goes on to the next thing, as everywhere.
       event.preventDefault();
-      if (words[0] !== undefined) onText(`${words[0]} `);
-      else toggle();
+      onText(`${words[0]} `);
     } else if (text === '' && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
       event.preventDefault();
       onStep(event.key === 'ArrowDown' ? 1 : -1);
@@ -142,7 +142,7 @@ export function ReadingField(props: ReadingFieldProps) {
           {condition} <Keys keys="Space" />
         </button>
       </div>
-      <p className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`} role={isRefused ? 'alert' : 'status'}>
+      <p className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`} role={isRefused ? 'alert' : undefined}>
         {words.length > 0 ? (
           <>
             <Keys keys="Tab" /> <span className="hs-mono">{words.join('  ')}</span>

@@ -26,7 +26,7 @@ export function ReadingsTable({ parts, isOrdered, currentRef, onSelect }: Readin
       ref={scroller}
       className="hs-scroll"
       tabIndex={0}
-      role="region"
+      role="group"
       aria-label="List of readings, scrolls"
     >
       <table className="hs-table" aria-rowcount={listed.length + 1}>

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { newId } from '../../api/outbox-store.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
+import { textOfFile } from '../../ui/text-of-file.ts';
 
 /** Takes a table of readings in, pasted or from a file. */
 export function TableDialog({ onClose }: { onClose: () => void }) {
@@ -47,7 +48,7 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
       <FileButton
         accept=".csv,text/csv,text/plain"
         className="hs-spaced"
-        onFile={(file) => void file.text().then(setText)}
+        onFile={(file) => void textOfFile(file).then(setText)}
       >
         From a file
       </FileButton>

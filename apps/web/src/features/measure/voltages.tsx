@@ -21,7 +21,7 @@ import styles from './measure.module.css';
 export function Voltages({ volts, onChoose }: VoltsProps) {
   const { document } = useUnitContext();
   return (
-    <div className="hs-scroll" tabIndex={0} aria-label="Voltages, scroll">
+    <div className="hs-scroll" tabIndex={0} role="group" aria-label="Voltages, scroll">
       <Hints document={document} volts={volts.shown} seen={volts.seen} />
       <VoltsTable volts={volts} onChoose={onChoose} />
     </div>

@@ -26,7 +26,7 @@ export function PathBoard({ blocks, points, selectedBlock, onSelectBlock, onSele
     if (made.ok) setPath(made.path);
   };
   const board = (
-    <div className="hs-drawing" tabIndex={0} aria-label="Path, scrolls">
+    <div className="hs-drawing" tabIndex={0} role="group" aria-label="Path, scrolls">
       {!path || path.blocks.length === 0 ? (
         <p className="hs-empty-words">The path draws itself here.</p>
       ) : (

@@ -226,7 +226,7 @@ function nearestPoint({ points, width, height }: PhotoResource, x: number, y: nu
 
 /** Sends a picture; while it is on its way, and when it fails, the page says so. */
 function useUpload(unitId: string) {
-  const { mutate } = useSWRConfig();
+  const { mutate, cache } = useSWRConfig();
   const [failure, setFailure] = useState<string | null>(null);
   const [isBusy, setIsBusy] = useState(false);
   const upload = async (file: File) => {
@@ -234,7 +234,7 @@ function useUpload(unitId: string) {
     setFailure(null);
     try {
       const { edits } = await sendPhoto(unitId, file, newId());
-      if (edits.length > 0) await applyNews(mutate, { unitId, edits });
+      if (edits.length > 0) await applyNews({ mutate, cache }, { unitId, edits });
     } catch (error) {
       setFailure(`${(error as Error).message} The photo was not added; choose it again.`);
     } finally {

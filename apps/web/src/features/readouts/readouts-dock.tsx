@@ -1,5 +1,5 @@
 import { DownOutlined, EditOutlined, PlusOutlined, UpOutlined } from '@ant-design/icons';
-import type { Layer, ReadoutResource } from '@halfsplit/contract';
+import type { Layer, ReadoutResource, UnitResource } from '@halfsplit/contract';
 import {
   formatWant,
   outsideBy,
@@ -64,25 +64,32 @@ export function ReadoutsDock() {
           const last = unit.readings.filter((r) => r.readoutId === id && !r.withdrawn).at(-1);
           return {
             readout,
-            answer: rows.get(readout.id)?.answers.found,
+            // A number of an earlier state says nothing of this one.
+            answer:
+              isSlow(readout) && analysis?.isSlowPending !== false
+                ? undefined
+                : rows.get(readout.id)?.answers.found,
             bench: typeof last?.value === 'number' ? last.value : null,
           };
         }),
       ),
-    [unit, document, rows],
+    [unit, document, rows, analysis?.isSlowPending],
   );
   return (
     <section className={isOpen ? styles.dock : `${styles.dock} ${styles.dockFolded}`} aria-label="Readouts">
       <button className={styles.dockFold} onClick={fold} aria-expanded={isOpen}>
         {isOpen ? <DownOutlined aria-hidden /> : <UpOutlined aria-hidden />}
         <strong>Readouts</strong>
-        <span className="hs-dim">{document.readouts.length === 0 ? 'none yet' : healthWords(health)}</span>
+        <span className="hs-dim">
+          {document.readouts.length === 0 ? 'none yet' : healthWords(health, unit, document.readouts)}
+        </span>
       </button>
       {isOpen && (
         <div className={styles.dockBody}>
           <div
             className={`hs-scroll ${styles.dockTable}`}
             tabIndex={0}
+            role="group"
             aria-label="Readouts by layer, scrolls"
           >
             <table className="hs-table">
@@ -294,10 +301,10 @@ const BenchCell = memo(function BenchCell({
 });
 
 /** Where the unit stands, in a few words. */
-function healthWords(health: Health): string {
-  const names = (readouts: readonly Readout[]) => {
-    const shown = readouts.slice(0, SHOWN_NAMES).map((r) => r.name);
-    const more = readouts.length - shown.length;
+function healthWords(health: Health, unit: UnitResource, readouts: readonly Readout[]): string {
+  const names = (list: readonly Readout[]) => {
+    const shown = list.slice(0, SHOWN_NAMES).map((r) => r.name);
+    const more = list.length - shown.length;
     return `${shown.join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
   };
   switch (health.kind) {
@@ -306,14 +313,16 @@ function healthWords(health: Health): string {
     case 'computing':
       return 'computing…';
     case 'out': {
-      const unit = unitOf(health.readout);
+      const sign = unitOf(health.readout, readouts);
       const where = health.isBench ? ' on the bench' : '';
-      return `${health.readout.name}: ${readoutText(health.value, unit)}${where}, wanted ${formatWant(health.readout.want, unit)}`;
+      return `${health.readout.name}: ${readoutText(health.value, sign)}${where}, wanted ${formatWant(health.readout.want, sign)}`;
     }
     case 'no value':
       return `no value: ${names(health.readouts)}`;
     case 'not measured':
-      return `in range as computed; not measured on the bench: ${names(health.readouts)}`;
+      return unit.readings.every((r) => r.withdrawn)
+        ? 'in range as marked; nothing of it is measured yet'
+        : `in range as computed; not measured on the bench: ${names(health.readouts)}`;
     case 'well':
       return 'all in range';
   }

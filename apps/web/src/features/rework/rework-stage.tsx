@@ -23,7 +23,7 @@ export function ReworkStage() {
   return (
     <div className="hs-split">
       <section className="hs-panel hs-sheet" aria-label="Rework">
-        <div className="hs-scroll" tabIndex={0} role="region" aria-label="Rework, scrolls">
+        <div className="hs-scroll" tabIndex={0} role="group" aria-label="Rework, scrolls">
           <ConvictedList />
           <GoalForm search={search} />
           <ProposalList search={search} tried={trialled} onTry={attempt} onPlan={planProposal} />

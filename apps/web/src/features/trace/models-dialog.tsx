@@ -88,7 +88,7 @@ function ModelsDialog({ onClose }: { onClose: () => void }) {
         placeholder="Find in the library"
         aria-label="Find in the library"
       />
-      <div className={styles.modelList} tabIndex={0} aria-label="Library, scrolls">
+      <div className={styles.modelList} tabIndex={0} role="group" aria-label="Library, scrolls">
         <table className="hs-table">
           <tbody>
             {library.map((m) => (

@@ -89,7 +89,7 @@ export function PartEntry(props: PartEntryProps) {
         autoComplete="off"
         autoCapitalize="off"
       />
-      <p className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`} role={isRefused ? 'alert' : 'status'}>
+      <p className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`} role={isRefused ? 'alert' : undefined}>
         {read === null ? (
           <>
             A line is designator, value, nets. <Keys keys="Enter" /> adds it, <Keys keys="↑ ↓" /> choose a

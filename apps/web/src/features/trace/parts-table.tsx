@@ -33,7 +33,7 @@ export const PartsTable = memo(function PartsTable({
     return found;
   }, [problems]);
   return (
-    <div ref={scroller} className="hs-scroll" tabIndex={0} role="region" aria-label="List of parts, scrolls">
+    <div ref={scroller} className="hs-scroll" tabIndex={0} role="group" aria-label="List of parts, scrolls">
       <table className="hs-table" aria-rowcount={parts.length + 1}>
         <thead>
           <tr>

@@ -8,11 +8,12 @@ import {
   templatesFor,
   withoutBlock,
 } from '@halfsplit/core';
-import { AutoComplete, Button, InputNumber, Select } from 'antd';
+import { AutoComplete, Button, Select } from 'antd';
 import { useMemo, useRef, useState, type ReactNode } from 'react';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
+import { NumberField } from '../../ui/number-field.tsx';
 import { usePath } from '../path/index.ts';
 import styles from './trace.module.css';
 
@@ -65,7 +66,10 @@ export function PathSheet({ tabs }: { tabs: ReactNode }) {
           spellCheck={false}
           autoComplete="off"
         />
-        <p className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`} role={isRefused ? 'alert' : 'status'}>
+        <p
+          className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`}
+          role={isRefused ? 'alert' : undefined}
+        >
           {read === null ? (
             <>
               A chain is audio; <span className="hs-mono">supply: Adapter &gt; First stage, Driver</span> says
@@ -81,7 +85,7 @@ export function PathSheet({ tabs }: { tabs: ReactNode }) {
       {!path || path.blocks.length === 0 ? (
         <Beginning onPath={setPath} />
       ) : (
-        <div className="hs-scroll" tabIndex={0} aria-label="List of blocks, scrolls">
+        <div className="hs-scroll" tabIndex={0} role="group" aria-label="List of blocks, scrolls">
           {problems.map((p) => (
             <p key={p.message} className="hs-problem">
               {p.message} <span className="hs-dim">{p.hint}</span>
@@ -243,21 +247,21 @@ function BlockRow({ block, isOpen, onOpen, onChange, twin, others, onTwin, onRem
               </label>
               <label>
                 <span className="hs-field-label">Minutes to reach</span>
-                <InputNumber
+                <NumberField
                   min={0.1}
                   max={600}
                   value={block.minutes ?? 1}
-                  onChange={(minutes) => minutes && onChange({ minutes })}
+                  onDone={(minutes) => minutes !== null && onChange({ minutes })}
                 />
               </label>
               <label>
                 <span className="hs-field-label">Weight</span>
-                <InputNumber
+                <NumberField
                   min={0.01}
                   max={1000}
                   value={block.prior ?? null}
                   placeholder="usual"
-                  onChange={(prior) => onChange({ prior: prior ?? undefined })}
+                  onDone={(prior) => onChange({ prior: prior ?? undefined })}
                 />
               </label>
               <label className="hs-wide">
