@@ -51,6 +51,22 @@ export async function saved(page: Page): Promise<void> {
   await expect(page.locator('.saving-saving')).toHaveAttribute('data-state', 'saved');
 }
 
+/** A server on a database of its own that other machines reach, so that it asks for names; nobody is known yet. */
+export const lanTest = base.extend<{ lan: string }>({
+  // eslint-disable-next-line no-empty-pattern
+  lan: async ({}, use, info) => {
+    const folder: string = throwawayFolder();
+    const cluster = await Cluster.open({ folder });
+    const port: number = await choosePort(FIRST_PORT + 200 + 20 * info.parallelIndex);
+    const server = startServer({ databaseUrl: cluster.url, port, demo: 'first', lan: true });
+    await server.listening;
+    await use(`http://localhost:${port}`);
+    await server.stop();
+    await cluster.stop();
+    rmSync(folder, { recursive: true, force: true });
+  },
+});
+
 /** Puts a new unit on the bench through the dialog and opens it. */
 export async function newUnit(page: Page, name: string): Promise<void> {
   await page.goto('/');

@@ -1,6 +1,6 @@
 import { LAYERS } from '@halfsplit/contract';
-import { AutoComplete, Modal, type RefSelectProps } from 'antd';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { Input, Modal, type InputRef } from 'antd';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent as ReactKeyboardEvent } from 'react';
 import { useNavigate } from 'react-router';
 import { fileUrl } from '../api/client.ts';
 import { useUnits } from '../api/use-unit.ts';
@@ -10,6 +10,11 @@ import { onPaletteOpen } from './palette-state.ts';
 import { RAIL } from '../unit/stages.ts';
 import { useSelection } from '../unit/selection.tsx';
 import { useUnitContext } from '../unit/unit-context.tsx';
+import styles from './frame.module.css';
+
+/** Commands shown at once. */
+const MOST_SHOWN = 12;
+const LIST_ID = 'palette-list';
 
 interface Command {
   readonly value: string;
@@ -20,7 +25,8 @@ interface Command {
 export function Palette() {
   const [isOpen, setIsOpen] = useState(false);
   const [text, setText] = useState('');
-  const field = useRef<RefSelectProps>(null);
+  const [chosen, setChosen] = useState(0);
+  const field = useRef<InputRef>(null);
   const commands = useCommands();
   const navigate = useNavigate();
   const { unit } = useUnitContext();
@@ -45,9 +51,27 @@ export function Palette() {
   const close = () => {
     setIsOpen(false);
     setText('');
+    setChosen(0);
   };
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const options = commands.filter((c) => words.every((w) => c.value.toLowerCase().includes(w))).slice(0, 12);
+  const found = commands
+    .filter((c) => words.every((w) => c.value.toLowerCase().includes(w)))
+    .slice(0, MOST_SHOWN);
+  const run = (command: Command | undefined) => {
+    if (!command) return;
+    close();
+    command.run();
+  };
+  const onKey = (event: ReactKeyboardEvent) => {
+    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (step !== undefined && found.length > 0) {
+      event.preventDefault();
+      setChosen((at) => (at + step + found.length) % found.length);
+    } else if (event.key === 'Enter') {
+      event.preventDefault();
+      run(found[chosen]);
+    }
+  };
   return (
     <Modal
       open={isOpen}
@@ -58,23 +82,37 @@ export function Palette() {
       afterOpenChange={(open) => open && field.current?.focus()}
       destroyOnHidden
     >
-      <AutoComplete
+      <Input
         ref={field}
-        open
         autoFocus
-        style={{ width: '100%', marginBottom: 320 }}
         value={text}
-        onChange={setText}
-        onSelect={(value: string) => {
-          commands.find((c) => c.value === value)?.run();
-          close();
+        onChange={(event) => {
+          setText(event.target.value);
+          setChosen(0);
         }}
-        options={options.map(({ value }) => ({ value }))}
+        onKeyDown={onKey}
         placeholder="A part, a stage, a layer, another unit"
-        listHeight={300}
-        defaultActiveFirstOption
+        role="combobox"
         aria-label="Go to anything"
+        aria-expanded
+        aria-controls={LIST_ID}
+        aria-activedescendant={found[chosen] ? `${LIST_ID}-${chosen}` : undefined}
       />
+      <ul className={styles.commands} id={LIST_ID} role="listbox" aria-label="Where to">
+        {found.map((command, i) => (
+          <li
+            key={command.value}
+            id={`${LIST_ID}-${i}`}
+            role="option"
+            aria-selected={i === chosen}
+            onPointerEnter={() => setChosen(i)}
+            onClick={() => run(command)}
+          >
+            {command.value}
+          </li>
+        ))}
+        {found.length === 0 && <li className="hs-dim">Nothing is called so here.</li>}
+      </ul>
     </Modal>
   );
 }

@@ -26,8 +26,9 @@ export const DrawingFrame = memo(function DrawingFrame(
     latest.current = bring;
   });
   const bringLatest = useCallback(() => latest.current(), []);
-  // Chosen elsewhere, as in a list: it comes into sight by itself.
-  useEffect(() => latest.current(), [selectedRef]);
+  // Chosen elsewhere, as in a list: it comes into sight by itself, and when it is drawn for the first time.
+  const isDrawn = chosen !== undefined;
+  useEffect(() => latest.current(), [selectedRef, isDrawn]);
   const onKey = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const done = { '+': () => zoom(1), '=': () => zoom(1), '-': () => zoom(-1), '0': fit }[event.key];

@@ -77,11 +77,6 @@ export function ChartPanel() {
     <div className={`${styles.dockChart} ${styles.chartPanel}`}>
       <div className={styles.chartHead}>
         <ViewChoice view={view} onView={setView} />
-        {view === 'response' && (
-          <span className="hs-dim hs-nowrap" title={label}>
-            {label}
-          </span>
-        )}
       </div>
       {view !== 'response' && (
         <p className={styles.chartNote} role="status">
@@ -104,6 +99,7 @@ export function ChartPanel() {
           {answer && <span className={answer.ok ? undefined : 'hs-out'}>{answer.sentence}</span>}
         </p>
       )}
+      {view === 'response' && <p className={styles.chartTitle}>{label}</p>}
       <div className={styles.chartBody}>
         <Suspense fallback={null}>
           {view === 'response' || view === 'spread' ? (
