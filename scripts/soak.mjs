@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
+import { spawnSync } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { setTimeout as pause } from 'node:timers/promises';
 import { parseArgs } from 'node:util';
 import { ensureBuilt } from './lib/build.mjs';
-import { ensurePackages, requireNode } from './lib/install.mjs';
+import { ensureDebian, ensurePackages, requireNode } from './lib/install.mjs';
 import { Cluster, throwawayFolder } from './lib/postgres.mjs';
 import { main, Sorry } from './lib/root.mjs';
 import { choosePort, startServer } from './lib/server.mjs';
@@ -12,6 +13,29 @@ import { choosePort, startServer } from './lib/server.mjs';
 const RETRY_MS = 40;
 const LONGEST_LIFE_MS = 400;
 const WRITERS = 4;
+/** Between two notes that are typed into the page, ms. */
+const TYPING_MS = 60;
+
+/** A page on the log of a unit that is typed into, whether its server is there or not. */
+async function openPage(url) {
+  const { chromium } = await import('@playwright/test');
+  const browser = await chromium.launch({
+    executablePath: spawnSync('sh', ['-c', 'command -v chromium'], { encoding: 'utf8' }).stdout.trim(),
+    args: ['--no-sandbox', '--disable-gpu'],
+  });
+  const page = await browser.newPage();
+  await page.goto(url);
+  const note = page.getByLabel('Note');
+  await note.waitFor();
+  return {
+    async type(text) {
+      await note.fill(text);
+      await note.press('Enter');
+    },
+    saved: () => page.locator('.saving-saving[data-state=saved]').waitFor({ timeout: 120_000 }),
+    close: () => browser.close(),
+  };
+}
 
 /** Numbers from 0 to 1 that are the same for the same seed (mulberry32). */
 function seeded(seed) {
@@ -25,8 +49,8 @@ function seeded(seed) {
 }
 
 /**
- * Kills the server again and again while clients write, and counts: whatever was acknowledged must be there, once.
- * `npm run soak -- --rounds 100 --seed 1`
+ * Kills the server again and again while clients and a page write, and counts: whatever was acknowledged, and whatever was
+ * typed into the page, must be there, once. `npm run soak -- --rounds 100 --seed 1`
  */
 await main(async () => {
   const { values } = parseArgs({
@@ -38,6 +62,7 @@ await main(async () => {
   const random = seeded(Number(values.seed));
   requireNode();
   ensurePackages();
+  ensureDebian('chromium', () => spawnSync('chromium', ['--version']).status === 0, 'Chromium');
   ensureBuilt();
   const folder = throwawayFolder();
   const cluster = await Cluster.open({ folder });
@@ -69,6 +94,7 @@ await main(async () => {
   const { unitId } = await write('/units', { name: 'Soaked' });
   const acknowledged = [];
   let isOver = false;
+  const page = await openPage(`http://127.0.0.1:${port}/units/${unitId}/log`);
   const writers = Array.from({ length: WRITERS }, async (_, writer) => {
     for (let i = 0; !isOver; i += 1) {
       const text = `writer ${writer}, note ${i}.`;
@@ -76,6 +102,15 @@ await main(async () => {
       acknowledged.push(text);
     }
   });
+  const typing = (async () => {
+    for (let i = 0; !isOver; i += 1) {
+      const text = `page, note ${i}.`;
+      await page.type(text);
+      acknowledged.push(text);
+      await pause(TYPING_MS);
+    }
+    await page.saved();
+  })();
   for (let round = 1; round <= rounds; round += 1) {
     await pause(random() * LONGEST_LIFE_MS);
     server.child.kill('SIGKILL');
@@ -85,7 +120,8 @@ await main(async () => {
     if (round % 10 === 0) process.stdout.write(`${round} kills, ${acknowledged.length} notes acknowledged\n`);
   }
   isOver = true;
-  await Promise.all(writers);
+  await Promise.all([...writers, typing]);
+  await page.close();
   const file = await (await fetch(`${root}/units/${unitId}/file`)).json();
   await server.stop();
   await cluster.stop();
@@ -96,7 +132,7 @@ await main(async () => {
   const lost = acknowledged.filter((text) => !kept.has(text));
   const doubled = [...kept].filter(([, count]) => count > 1);
   process.stdout.write(
-    `${rounds} kills, ${acknowledged.length} notes acknowledged: ${lost.length} lost, ${doubled.length} doubled\n`,
+    `${rounds} kills, ${acknowledged.length} notes acknowledged or typed: ${lost.length} lost, ${doubled.length} doubled\n`,
   );
   if (lost.length + doubled.length > 0) process.exit(1);
 });

@@ -10,6 +10,7 @@ import { choosePort, startServer } from '../../scripts/lib/server.mjs';
 /** The real server on a real PostgreSQL in a throwaway folder, one for each worker. */
 export interface Bench {
   readonly url: string;
+  readonly databaseUrl: string;
   stopServer(): Promise<void>;
   startServer(): Promise<void>;
 }
@@ -27,6 +28,7 @@ export const test = base.extend<{ unit: string }, { bench: Bench }>({
       await server.listening;
       await use({
         url: `http://127.0.0.1:${port}`,
+        databaseUrl: cluster.url,
         async stopServer() {
           await server.stop();
         },

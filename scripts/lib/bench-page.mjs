@@ -227,8 +227,7 @@ async function timeTurning(page) {
     const table = document.querySelector('.readouts-dock-table tbody');
     const chart = document.querySelector('.hs-chart');
     const planned = () => [...table.querySelectorAll('tr td:nth-child(5)')].map((c) => c.textContent).join();
-    const curve = () =>
-      [...chart.querySelectorAll('[data-curve]')].map((p) => p.getAttribute('d')).join();
+    const curve = () => [...chart.querySelectorAll('[data-curve]')].map((p) => p.getAttribute('d')).join();
     const until = (root, state, start) =>
       new Promise((resolve) => {
         const before = state();
