@@ -60,6 +60,12 @@ async function takeEach(browser, address) {
     await page.waitForFunction(
       () => document.querySelector('.hs-chart svg, .bench-bench, .readouts-dock-folded') !== null,
     );
+    // The circuit is drawn in a worker.
+    await page.waitForFunction(
+      () =>
+        document.querySelector('.hs-circuit') === null ||
+        document.querySelector('[aria-label^="Circuit of"]') !== null,
+    );
     await page.screenshot({ path: join(ROOT, 'docs/screenshots', `${name}.png`) });
   };
   const stage = (page, word) =>

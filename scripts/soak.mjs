@@ -14,7 +14,9 @@ const RETRY_MS = 40;
 const LONGEST_LIFE_MS = 400;
 const WRITERS = 4;
 /** Between two notes that are typed into the page, ms. */
-const TYPING_MS = 60;
+const TYPING_MS = 250;
+/** What the page has kept while the server was away takes this long to send at most, ms. */
+const SENDING_MS = 600_000;
 
 /** A page on the log of a unit that is typed into, whether its server is there or not. */
 async function openPage(url) {
@@ -32,7 +34,7 @@ async function openPage(url) {
       await note.fill(text);
       await note.press('Enter');
     },
-    saved: () => page.locator('.saving-saving[data-state=saved]').waitFor({ timeout: 120_000 }),
+    saved: () => page.locator('.saving-saving[data-state=saved]').waitFor({ timeout: SENDING_MS }),
     close: () => browser.close(),
   };
 }
