@@ -2,8 +2,10 @@ import { App } from 'antd';
 import {
   createContext,
   use,
+  useCallback,
   useEffect,
   useMemo,
+  useRef,
   useState,
   useSyncExternalStore,
   type ReactNode,
@@ -36,11 +38,30 @@ const pause = (ms: number): Promise<void> =>
     addEventListener('online', end);
   });
 
+/** The list of units is fetched once for all answers within this time, ms. */
+const GATHER_MS = 500;
+
+/** Something that is done once, a while after it was first asked for, however often it is asked for meanwhile. */
+function useGathered(work: () => void): () => void {
+  const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const latest = useRef(work);
+  useEffect(() => {
+    latest.current = work;
+  });
+  return useCallback(() => {
+    timer.current ??= setTimeout(() => {
+      timer.current = null;
+      latest.current();
+    }, GATHER_MS);
+  }, []);
+}
+
 export function OutboxProvider({ children }: { children: ReactNode }) {
   const { mutate, cache } = useSWRConfig();
   const { notification } = App.useApp();
   const [store] = useState(browserStore);
   const [channel] = useState(() => new BroadcastChannel(CHANNEL));
+  const refreshList = useGathered(() => void mutate('units'));
   const [outbox] = useState(
     () =>
       new Outbox({
@@ -50,7 +71,8 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
           if (edits.length > 0) void applyNews({ mutate, cache }, { unitId, edits });
           // A new unit: the server has given it a number.
           else if (change.type === 'create-unit') void mutate(unitKey(unitId));
-          void mutate('units');
+          if (change.type === 'create-unit') void mutate('units');
+          else refreshList();
         },
         onRefused: (_write, problem) =>
           notification.error({ title: problem.detail, description: problem.hint, duration: 0 }),
