@@ -60,10 +60,13 @@ export function startServer({ databaseUrl, port, demo, hosts = [], lan = false, 
     if (child.exitCode === null && child.signalCode === null) child.kill('SIGTERM');
     await exited;
   };
+  const elsewhere = started.then((message) => message.elsewhere);
+  // Whoever waits for it to listen is told that it did not start.
+  elsewhere.catch(() => undefined);
   return {
     child,
     listening: started.then((message) => message.listening),
-    elsewhere: started.then((message) => message.elsewhere),
+    elsewhere,
     exited,
     stop,
   };

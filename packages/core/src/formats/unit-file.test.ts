@@ -270,6 +270,48 @@ describe('wanted ranges as text', () => {
   });
 });
 
+describe('a wanted range with a unit', () => {
+  it.each([
+    [{ target: 4.5, within: 0.2 }, 'V', '4.5 ± 0.2 V'],
+    [{ min: 0.3, max: 2 }, 'Hz', '0.3 … 2 Hz'],
+    [{ min: 0.3 }, 'Hz', '> 300 mHz'],
+    [{ min: 800, max: 12_000 }, 'Hz', '0.8 … 12 kHz'],
+    [{ min: 1e-9, max: 5 }, 'V', '1 nV … 5 V'],
+    [{ target: 0.05, within: 0.005 }, 'ratio', '5 ± 0.5 %'],
+    [{ max: 7200 }, 's', '< 7200 s'],
+    [{ min: -0.012, max: 0.012 }, 'V', '± 12 mV'],
+  ] as const)('%j in %s is "%s"', (want, unit, text) => {
+    expect(formatWant(want, unit)).toBe(text);
+  });
+
+  it('reads back what it wrote, in every unit, whatever the sizes of its numbers', () => {
+    const kinds = [
+      ['V', 'voltage'],
+      ['A', 'current'],
+      ['Hz', 'frequency'],
+      ['ohm', 'resistor'],
+      ['s', 'time'],
+      ['ratio', 'ratio'],
+      ['dB', 'level'],
+    ] as const;
+    const size = fc
+      .tuple(fc.double({ min: 1, max: 9.99, noNaN: true }), fc.integer({ min: -9, max: 6 }))
+      .map(([digits, exponent]) => Number(`${digits.toPrecision(3)}e${exponent}`));
+    fc.assert(
+      fc.property(fc.constantFrom(...kinds), size, size, fc.nat(3), ([unit, kind], a, b, shape) => {
+        // Nobody measures, or wants, a microohm.
+        fc.pre(unit !== 'ohm' || Math.min(a, b) >= 1e-3);
+        const [low, high] = a < b ? [a, b] : [b, a];
+        const want = [{ target: a, within: b }, { min: low, max: high }, { max: a }, { min: a }][shape]!;
+        const read = parseWant(formatWant(want, unit), kind);
+        expect(Object.keys(read ?? {}).sort()).toEqual(Object.keys(want).sort());
+        for (const [end, value] of Object.entries(want))
+          expect(new Map(Object.entries(read!)).get(end)! / value).toBeCloseTo(1, 4);
+      }),
+    );
+  });
+});
+
 describe('a part line inside a document', () => {
   it('keeps every typed field through a file', () => {
     const circuit = circuitOf('C1 4.7u polarised 20% esr=0.4 voltage=25 x 0\nP1 100k log position=0.3 x y 0');

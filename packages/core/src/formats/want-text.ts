@@ -1,5 +1,5 @@
 import type { Want } from '../readouts/index.ts';
-import { exactText, parseValue, unitSign, type QuantityKind, type Unit } from '../quantity/index.ts';
+import { parseValue, prefixFor, unitSign, type QuantityKind, type Unit } from '../quantity/index.ts';
 
 /** What a bare target may miss, when nothing is said: half a decibel, or this part of the value (common practice). */
 const USUAL_WITHIN_DB = 0.5;
@@ -48,31 +48,51 @@ function withUnitOf(bare: string, other: string): string {
   return /[a-zµ\u03a9%]\s*$/i.test(bare) ? bare : `${bare}${unit}`;
 }
 
-/** A wanted range as it reads back: "37.5 ± 1 dB", "< 20 Hz", "11 … 17 V"; empty when nothing is wanted. */
+/** Ends that are further apart than this are written each with its own prefix. */
+const FARTHEST_APART = 1e5;
+const DIGITS = 6;
+/** Units that take no prefix, as people write them. */
+const WITHOUT_PREFIX: readonly Unit[] = ['dB', 'ratio', '', 'degC', 'h'];
+
+/** A number without an exponent, and with a minus sign as in print. */
+const plain = (value: number): string =>
+  Number(value.toPrecision(DIGITS))
+    .toLocaleString('en', { maximumFractionDigits: 20, useGrouping: false })
+    .replace('-', '\u2212');
+
+/**
+ * A wanted range as it reads back: "37.5 ± 1 dB", "< 20 Hz", "0.3 … 2 Hz"; empty when nothing is wanted. Numbers that belong
+ * together share one prefix, so that the unit at the end is that of both.
+ */
 export function formatWant(want: Want | undefined, unit: Unit): string {
   if (!want) return '';
-  const isRatio = unit === 'ratio';
-  const sign = isRatio ? '%' : unitSign(unit);
-  const number = (value: number) =>
-    (unit === 'dB' || isRatio || unit === '' || unit === 'degC' || unit === 'h'
-      ? String(Number((isRatio ? 100 * value : value).toPrecision(6)))
-      : exactText(Number(value.toPrecision(6)))
-    )
-      .replace('-', '\u2212')
-      .replace('u', 'µ');
-  const withUnit = (text: string) => {
-    const prefix = /^(.*?)([pnµmkMGT]?)$/.exec(text)!;
-    return sign === '' ? text : `${prefix[1]} ${prefix[2]}${sign}`;
+  const sign = unit === 'ratio' ? '%' : unitSign(unit);
+  const scaleOf = (value: number): { readonly factor: number; readonly symbol: string } =>
+    unit === 'ratio'
+      ? { factor: 0.01, symbol: '' }
+      : WITHOUT_PREFIX.includes(unit)
+        ? { factor: 1, symbol: '' }
+        : // Nobody speaks of kiloseconds.
+          unit === 's' && Math.abs(value) >= 1
+          ? { factor: 1, symbol: '' }
+          : prefixFor(value);
+  const written = (value: number, { factor, symbol } = scaleOf(value), hasUnit = true) => {
+    const unitText = `${symbol}${sign}`;
+    return `${plain(value / factor)}${hasUnit && unitText !== '' ? ` ${unitText}` : ''}`;
+  };
+  /** Two numbers with a mark between them, under the prefix of the larger. */
+  const pair = (a: number, mark: string, b: number) => {
+    const [small, large] = [Math.abs(a), Math.abs(b)].sort((x, y) => x - y) as [number, number];
+    if (small > 0 && large / small > FARTHEST_APART) return `${written(a)} ${mark} ${written(b)}`;
+    const scale = scaleOf(large);
+    return `${written(a, scale, false)} ${mark} ${written(b, scale)}`;
   };
   const { min, max, target, within } = want;
   if (target !== undefined) {
-    if (target === 0) return `± ${withUnit(number(within ?? 0))}`;
-    return within ? `${number(target)} ± ${withUnit(number(within))}` : withUnit(number(target));
+    if (target === 0) return `± ${written(within ?? 0)}`;
+    return within ? pair(target, '±', within) : written(target);
   }
-  if (min !== undefined && max !== undefined) {
-    if (min === -max) return `± ${withUnit(number(max))}`;
-    return `${number(min)} … ${withUnit(number(max))}`;
-  }
-  if (max !== undefined) return `< ${withUnit(number(max))}`;
-  return min === undefined ? '' : `> ${withUnit(number(min))}`;
+  if (min !== undefined && max !== undefined) return min === -max ? `± ${written(max)}` : pair(min, '…', max);
+  if (max !== undefined) return `< ${written(max)}`;
+  return min === undefined ? '' : `> ${written(min)}`;
 }

@@ -7,6 +7,7 @@ export {
   type BandColour,
   type BandReading,
 } from './bands.ts';
+export { prefixFor } from './prefix.ts';
 export { dbToRatio, ratioToDb } from './decibel.ts';
 export {
   exactText,

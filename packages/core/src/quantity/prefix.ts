@@ -30,3 +30,16 @@ export function prefixExponent(spelling: string): number | undefined {
 export function scaled(digits: string, exponent: number): number {
   return Number(`${digits}e${exponent}`);
 }
+
+/** Prefixes that are written beside a value, and the exponents between them. */
+const [LEAST_EXPONENT, MOST_EXPONENT] = [-12, 9];
+
+/** The prefix under which a value is written with one to three digits before the point. */
+export function prefixFor(value: number): { readonly factor: number; readonly symbol: string } {
+  const size = Math.abs(value);
+  // Values just below a power of a thousand, as 999.9999999, belong to it.
+  const power = size === 0 ? 0 : 3 * Math.floor(Math.log10(Number(size.toPrecision(12))) / 3);
+  const exponent = Math.min(MOST_EXPONENT, Math.max(LEAST_EXPONENT, power));
+  const { factor, symbol } = PREFIXES.find((p) => p.exponent === exponent)!;
+  return { factor, symbol };
+}

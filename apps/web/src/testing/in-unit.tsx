@@ -1,0 +1,111 @@
+import type { ReadingResource, ReadoutResource, UnitResource } from '@halfsplit/contract';
+import { DocumentMaker, parseSheetLine, withValues } from '@halfsplit/core';
+import { render } from '@testing-library/react';
+import { useMemo, useState, type ReactNode } from 'react';
+import { MemoryRouter } from 'react-router';
+import { vi } from 'vitest';
+import type { Analysis } from '../compute/engine.ts';
+import { AnalysedContext } from '../unit/analysed.tsx';
+import { SelectionProvider } from '../unit/selection.tsx';
+import { NO_TRIAL, TrialContext } from '../unit/trial.tsx';
+import { UnitContext } from '../unit/unit-context.tsx';
+
+/** Ids by a number, as a page makes them. */
+export const idOf = (n: number): string => `01890a5d-ac96-774b-bcce-${String(n).padStart(12, '0')}`;
+
+interface Made {
+  readonly lines: readonly string[];
+  readonly readouts?: readonly ReadoutResource['readout'][];
+  readonly readings?: readonly (Partial<ReadingResource> & { readonly value: ReadingResource['value'] })[];
+  readonly planned?: Readonly<Record<string, number>>;
+}
+
+/** A unit of parts as they are typed, with whole records of everything. */
+export function unitOf({ lines, readouts = [], readings = [], planned = {} }: Made): UnitResource {
+  return {
+    id: idOf(0),
+    number: 7,
+    sequence: 1,
+    name: 'Bench amplifier',
+    kind: '',
+    hazards: [],
+    stage: 'trace',
+    place: 'bench',
+    lastActivityAt: '2026-01-01T00:00:00.000Z',
+    lastActivity: null,
+    notes: '',
+    hazardNotes: '',
+    settings: [],
+    ground: '0',
+    nudges: {},
+    models: [],
+    path: null,
+    intake: {},
+    versions: {},
+    evidence: [],
+    photos: [],
+    log: [],
+    parts: lines.map((line, position) => {
+      const read = parseSheetLine(line);
+      if (!read.ok) throw new Error(`${line}: ${read.problem.message}`);
+      const { found: _found, ...part } = read.part;
+      const plan = planned[part.ref];
+      return {
+        id: idOf(100 + position),
+        version: 2,
+        position,
+        part: {
+          ...part,
+          ...(plan === undefined ? {} : { planned: plan }),
+        } as UnitResource['parts'][number]['part'],
+      };
+    }),
+    readouts: readouts.map((readout, position) => ({
+      id: idOf(200 + position),
+      version: 0,
+      position,
+      readout,
+    })),
+    readings: readings.map((r, i) => ({
+      id: idOf(300 + i),
+      partId: null,
+      readoutId: null,
+      condition: 'leg lifted',
+      instrument: null,
+      esr: null,
+      aspect: null,
+      red: null,
+      isAsDrawn: false,
+      between: null,
+      takenAt: new Date(i * 1000).toISOString(),
+      withdrawn: false,
+      ...r,
+    })),
+  };
+}
+
+/** Shows something inside a unit, as its page does; what it changes is told. */
+export function showInUnit(unit: UnitResource, children: ReactNode, analysis: Analysis | null = null) {
+  const change = vi.fn();
+  function Inside() {
+    const document = useMemo(() => new DocumentMaker().make(unit), []);
+    const [trial, setTrial] = useState(NO_TRIAL);
+    const [readoutId, setReadoutId] = useState<string | null>(null);
+    const tried = useMemo(
+      () => ({ ...document, circuit: withValues(document.circuit, 'planned', trial) }),
+      [document, trial],
+    );
+    return (
+      <MemoryRouter initialEntries={[`/units/${unit.id}/measure`]}>
+        <UnitContext value={{ unit, document, problems: [], change }}>
+          <AnalysedContext value={{ analysis, readoutId, setReadoutId }}>
+            <TrialContext value={{ trial, setTrial, tried }}>
+              <SelectionProvider testPoints={[]}>{children}</SelectionProvider>
+            </TrialContext>
+          </AnalysedContext>
+        </UnitContext>
+      </MemoryRouter>
+    );
+  }
+  return { change, ...render(<Inside />) };
+}
