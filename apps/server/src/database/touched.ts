@@ -1,13 +1,5 @@
-import type { Model, ModelStatic, Transaction } from 'sequelize';
-import {
-  EvidenceModel,
-  LogEntryModel,
-  PartModel,
-  PhotoModel,
-  ReadingModel,
-  ReadoutModel,
-  UnitModel,
-} from './models/index.ts';
+import type { Model, Transaction } from 'sequelize';
+import { RECORD_MODELS } from './models/index.ts';
 
 /** A row that a transaction has made or changed. */
 export interface TouchedRow {
@@ -40,20 +32,9 @@ function note(row: Model, { transaction, fields = [] }: Written, isNew: boolean)
   rows.set(key, { row, isNew: isNew || known?.isNew === true, fields: known?.fields ?? new Set(fields) });
 }
 
-/** Models whose rows belong to the record of a unit. */
-const RECORD: readonly ModelStatic<Model>[] = [
-  UnitModel,
-  PartModel,
-  ReadoutModel,
-  ReadingModel,
-  EvidenceModel,
-  PhotoModel,
-  LogEntryModel,
-];
-
 /** Has every row of a unit's record noted when it is written; called once, when the models are defined. */
 export function noteWrites(): void {
-  for (const model of RECORD) {
+  for (const model of RECORD_MODELS) {
     model.addHook('afterCreate', 'note', (row, options) => note(row as Model, options as Written, true));
     model.addHook('afterUpdate', 'note', (row, options) => note(row as Model, options as Written, false));
     model.addHook('beforeBulkUpdate', 'note', () => {

@@ -4,6 +4,7 @@ import { render } from '@testing-library/react';
 import { useMemo, useState, type ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 import { vi } from 'vitest';
+import { newUnit } from '../api/pending.ts';
 import type { Analysis } from '../compute/engine.ts';
 import { AnalysedContext } from '../unit/analysed.tsx';
 import { SelectionProvider } from '../unit/selection.tsx';
@@ -22,29 +23,19 @@ interface Made {
 
 /** A unit of parts as they are typed, with whole records of everything. */
 export function unitOf({ lines, readouts = [], readings = [], planned = {} }: Made): UnitResource {
+  const blank = newUnit({
+    key: 'made',
+    unitId: idOf(0),
+    change: {
+      type: 'create-unit',
+      at: '2026-01-01T00:00:00.000Z',
+      values: { name: 'Bench amplifier', kind: '', hazards: [], notes: '', hazardNotes: '' },
+    },
+  })!;
   return {
-    id: idOf(0),
+    ...blank,
     number: 7,
     sequence: 1,
-    name: 'Bench amplifier',
-    kind: '',
-    hazards: [],
-    stage: 'trace',
-    place: 'bench',
-    lastActivityAt: '2026-01-01T00:00:00.000Z',
-    lastActivity: null,
-    notes: '',
-    hazardNotes: '',
-    settings: [],
-    ground: '0',
-    nudges: {},
-    models: [],
-    path: null,
-    intake: {},
-    versions: {},
-    evidence: [],
-    photos: [],
-    log: [],
     parts: lines.map((line, position) => {
       const read = parseSheetLine(line);
       if (!read.ok) throw new Error(`${line}: ${read.problem.message}`);

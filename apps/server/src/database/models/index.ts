@@ -1,13 +1,13 @@
-import type { Sequelize } from 'sequelize';
-import { defineEvidence } from './evidence.ts';
-import { defineLogEntry } from './log-entry.ts';
-import { definePart } from './part.ts';
+import type { Model, ModelStatic, Sequelize } from 'sequelize';
+import { defineEvidence, EvidenceModel } from './evidence.ts';
+import { defineLogEntry, LogEntryModel } from './log-entry.ts';
+import { definePart, PartModel } from './part.ts';
 import { definePerson } from './person.ts';
-import { definePhoto } from './photo.ts';
-import { defineReading } from './reading.ts';
-import { defineReadout } from './readout.ts';
+import { definePhoto, PhotoModel } from './photo.ts';
+import { defineReading, ReadingModel } from './reading.ts';
+import { defineReadout, ReadoutModel } from './readout.ts';
 import { defineSessions } from './session.ts';
-import { defineUnit } from './unit.ts';
+import { defineUnit, UnitModel } from './unit.ts';
 import { defineWrite } from './write.ts';
 
 export { EvidenceModel } from './evidence.ts';
@@ -20,6 +20,17 @@ export { ReadoutModel } from './readout.ts';
 export { PairingModel, SessionModel } from './session.ts';
 export { UnitModel, type UnitExtra } from './unit.ts';
 export { WriteModel } from './write.ts';
+
+/** Models whose rows belong to the record of a unit. */
+export const RECORD_MODELS: readonly ModelStatic<Model>[] = [
+  UnitModel,
+  PartModel,
+  ReadoutModel,
+  ReadingModel,
+  EvidenceModel,
+  PhotoModel,
+  LogEntryModel,
+];
 
 export function defineModels(sequelize: Sequelize): void {
   for (const define of [
