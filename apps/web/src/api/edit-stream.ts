@@ -1,3 +1,4 @@
+import { newId } from './outbox-store.ts';
 import { API_ROOT, streamEventSchema, type StreamEvent } from '@halfsplit/contract';
 
 /** What pages of one browser say to each other of the stream that they share. */
@@ -28,7 +29,8 @@ interface Follower {
  * it, and passes on what comes; when that page goes, another takes over and reads on from where its followers stand.
  */
 export class EditStream {
-  private readonly page = crypto.randomUUID();
+  // Not by the browser's own function: it is missing where a page came without TLS, as on a phone in the workshop.
+  private readonly page = newId();
   private readonly channel = new BroadcastChannel(CHANNEL);
   private readonly onNews: (news: StreamEvent) => void;
   private own: { readonly unitId: string; readonly sequence: () => number } | null = null;

@@ -1,5 +1,6 @@
 import { Button, Drawer } from 'antd';
 import { useOutbox, useOutboxState } from '../api/outbox-context.tsx';
+import { copyText } from '../ui/copy-text.ts';
 import { changeWords } from './change-words.ts';
 import styles from './saving.module.css';
 
@@ -20,7 +21,7 @@ export function ParkedDrawer({ isOpen, onClose }: { isOpen: boolean; onClose: ()
               <Button size="small" onClick={() => void outbox.again(key)}>
                 Send it again
               </Button>
-              <Button size="small" onClick={() => void navigator.clipboard.writeText(changeWords(change))}>
+              <Button size="small" onClick={() => void copyText(changeWords(change))}>
                 Copy it
               </Button>
               <Button size="small" type="text" onClick={() => void outbox.discard(key)}>
