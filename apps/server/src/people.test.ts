@@ -178,9 +178,13 @@ describe('signing out', () => {
     await ask('POST', '/session/end', {}, { cookie: one.cookie });
     expect((await ask('GET', '/units', undefined, { cookie: one.cookie })).status).toBe(401);
     expect((await ask('GET', '/units', undefined, { cookie: two.cookie })).status).toBe(200);
+    const offered = await ask('POST', '/pairings', {}, { cookie: two.cookie });
     await ask('POST', '/session/end', { everywhere: true }, { cookie: two.cookie });
     for (const cookie of [one.cookie, two.cookie, owner])
       expect((await ask('GET', '/units', undefined, { cookie })).status).toBe(401);
+    // Nor does a code that was asked for with it.
+    const { code } = pairingSchema.parse(offered.body);
+    expect((await ask('POST', '/pairings/redeem', { code })).status).toBe(401);
     expect((await ask('GET', '/session')).body).toEqual({ state: 'signed-out' });
   });
 

@@ -48,10 +48,11 @@ export async function endSession(token: string): Promise<void> {
   await SessionModel.destroy({ where: { token: digestOf(token) } });
 }
 
-/** Signs a person out on every device, or on every one but that of a token. */
+/** Signs a person out on every device, or on every one but that of a token; codes that are still to be used let nobody in any more. */
 export async function endSessions(personId: string, keptToken?: string): Promise<void> {
   const kept = keptToken === undefined ? {} : { token: { [Op.ne]: digestOf(keptToken) } };
   await SessionModel.destroy({ where: { personId, ...kept } });
+  await PairingModel.destroy({ where: { personId } });
 }
 
 export async function insertPairing(code: string, personId: string, expiresAt: Date): Promise<void> {
