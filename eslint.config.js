@@ -78,6 +78,23 @@ export default tseslint.config(
     rules: reactHooks.configs.recommended.rules,
   },
   {
+    // Rooms that all features use know none of them, nor the frame; pieces of the page know no unit.
+    files: ['apps/web/src/{api,compute,unit,saving,people,ui}/**/*.{ts,tsx}'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: '^([.][.]/)+(app|features)/',
+              message: 'This room stands below the features and the frame.',
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
     files: ['apps/web/src/features/*/**/*.{ts,tsx}'],
     rules: {
       'no-restricted-imports': [
@@ -87,6 +104,10 @@ export default tseslint.config(
             {
               regex: '^[.][.]/[a-z-]+/(?!index)',
               message: "A feature never uses another feature's inside; use its index.",
+            },
+            {
+              regex: '^([.][.]/)+app/',
+              message: 'The frame is around the features; they do not reach into it.',
             },
           ],
         },
