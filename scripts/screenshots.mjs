@@ -63,7 +63,7 @@ async function takeEach(browser, address) {
     // The circuit is drawn in a worker.
     await page.waitForFunction(
       () =>
-        document.querySelector('.hs-circuit') === null ||
+        document.querySelector('section[aria-label="Circuit"]') === null ||
         document.querySelector('[aria-label^="Circuit of"]') !== null,
     );
     await page.screenshot({ path: join(ROOT, 'docs/screenshots', `${name}.png`) });
@@ -91,6 +91,7 @@ async function takeEach(browser, address) {
   await page.locator('.rework-proposal-on').waitFor();
   await take(page, 'rework');
   await stage(page, 'Log');
+  await page.getByLabel('Note').waitFor();
   await take(page, 'log');
 
   await page.goto('/');
