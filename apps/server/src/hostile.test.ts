@@ -71,6 +71,37 @@ describe('what no database keeps', () => {
   });
 });
 
+describe('an id that is taken', () => {
+  it('is refused with a sentence, whatever it is of, and never tried again for ever', async () => {
+    const id = randomUUID();
+    const unit = { id, name: 'Twice' };
+    const part = { id: randomUUID(), part: { ref: 'R1', kind: 'resistor', pins: { a: 'x', b: '0' } } };
+    const readout = { id: randomUUID(), readout: { id: 'v', name: 'V', kind: 'voltage', net: 'x' } };
+    const evidence = { id: randomUUID(), at: 'x', saw: 'good' };
+    const file = JSON.stringify({
+      format: 'halfsplit/unit',
+      version: 1,
+      unit: { name: 'From a file' },
+      circuit: { ground: '0', parts: [] },
+    });
+    const twice: (readonly [path: string, first: object, again: object])[] = [
+      ['/units', unit, unit],
+      [`/units/${id}/parts`, part, { ...part, part: { ...part.part, ref: 'R2' } }],
+      [`/units/${id}/readouts`, readout, { ...readout, readout: { ...readout.readout, id: 'w' } }],
+      [`/units/${id}/evidence`, evidence, evidence],
+    ];
+    for (const [path, first, again] of twice) {
+      expect((await test.write('POST', path, first)).status, path).toBe(201);
+      const { status, problem } = await test.write('POST', path, again);
+      expect([status, problem.code], path).toEqual([422, 'taken']);
+      expect(problem.detail).toContain('already');
+    }
+    const imported = await test.write('POST', '/units/import', { id, text: file });
+    expect([imported.status, imported.problem.code]).toEqual([422, 'taken']);
+    expect((await test.get(`/units/${id}`)).body).toMatchObject({ name: 'Twice', sequence: 4 });
+  });
+});
+
 describe('a form', () => {
   const send = (contentType: string, payload: Buffer | string) =>
     test.app.inject({

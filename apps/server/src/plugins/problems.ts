@@ -1,6 +1,7 @@
 import { PROBLEM_MEDIA_TYPE, type ProblemDocument } from '@halfsplit/contract';
 import type { FastifyError, FastifyInstance } from 'fastify';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
+import { UniqueConstraintError } from 'sequelize';
 import { ApiError } from '../errors.ts';
 
 const SERVER_ERROR = 500;
@@ -14,6 +15,16 @@ export function problemErrors(app: FastifyInstance): void {
   });
 }
 
+/** An id, or a name of which there is one only, that something else has: it will be refused again, so that nobody tries it for ever. */
+const taken = (): ApiError =>
+  new ApiError(
+    422,
+    'taken',
+    'Taken already',
+    'There is something under this id or name already.',
+    'Give the new one another; what is there was not changed.',
+  );
+
 /** What stands for an unknown path of the API. */
 export const unknownPath = (url: string): ApiError =>
   new ApiError(
@@ -24,7 +35,8 @@ export const unknownPath = (url: string): ApiError =>
     'See /api/v1/openapi.json for what there is.',
   );
 
-function problemOf(error: FastifyError | ApiError): ProblemDocument {
+function problemOf(thrown: FastifyError | ApiError): ProblemDocument {
+  const error = thrown instanceof UniqueConstraintError ? taken() : thrown;
   if (error instanceof ApiError) {
     return {
       type: 'about:blank',

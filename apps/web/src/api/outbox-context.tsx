@@ -77,6 +77,7 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
         onRefused: (_write, problem) =>
           notification.error({ title: problem.detail, description: problem.hint, duration: 0 }),
         wait: pause,
+        now: () => performance.now(),
         alone,
         tell: (what) => channel.postMessage(what),
       }),

@@ -1,5 +1,5 @@
 import type { ProblemDocument, WriteAnswer } from '@halfsplit/contract';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { ProblemError, UnreachableError } from './client.ts';
 import { Outbox, type OutboxPorts } from './outbox.ts';
 import { newId } from './outbox-store.ts';
@@ -29,6 +29,11 @@ let answers: Answer[];
 let kept: Map<string, Write>;
 let refused: string[];
 let pauses: number[];
+let clock: number;
+/** What the server fails on, whenever it is sent. */
+let failing: (body: Record<string, unknown>) => boolean;
+/** A pause that a test ends by itself. */
+let waiting: (() => Promise<void>) | null;
 let isFull: boolean;
 /** Whoever waits to send alone, as pages of one browser do. */
 let queue: Promise<void>;
@@ -54,6 +59,7 @@ function openPage(): Outbox {
     },
     send(method, path, key, body) {
       sent.push({ method, path, key, body: body as Record<string, unknown> });
+      if (failing(body as Record<string, unknown>)) return Promise.reject(refusal(500));
       const answer = answers.shift() ?? good;
       return answer instanceof Error ? Promise.reject(answer) : Promise.resolve(answer);
     },
@@ -61,8 +67,11 @@ function openPage(): Outbox {
     onRefused: (_, problem) => refused.push(problem.detail),
     wait(ms) {
       pauses.push(ms);
+      if (waiting) return waiting();
+      clock += ms;
       return Promise.resolve();
     },
+    now: () => clock,
     // The turn is given back a moment after the work is done, as by the browser.
     alone: (work) => (queue = queue.then(work).then(() => new Promise((resolve) => setTimeout(resolve, 1)))),
     tell: (what) => pages.filter((p) => p !== page).forEach((p) => p.hear(what)),
@@ -83,6 +92,9 @@ const texts = () => sent.map((s) => s.body.text ?? s.body.baseVersion);
 
 beforeEach(() => {
   [sent, answers, refused, pauses, pages] = [[], [], [], [], []];
+  clock = 1;
+  failing = () => false;
+  waiting = null;
   kept = new Map();
   isFull = false;
   queue = Promise.resolve();
@@ -105,6 +117,42 @@ describe('outbox', () => {
     }
     await until(outbox, 'saved');
     expect(texts()).toEqual(Array.from({ length: 20 }, (_, i) => `${i}`));
+  });
+
+  it('lets no unit wait for another one’s change that the server fails on again and again', async () => {
+    const outbox = openPage();
+    // The first unit's change meets a fault of the server each time; what is made of others goes out between its pauses.
+    const poison = note('poison');
+    const isPoison = (body: Record<string, unknown>) => body.text === 'poison';
+    let failures = 6;
+    failing = (body) => isPoison(body) && failures-- > 0;
+    outbox.add(U, poison);
+    outbox.add(U, note('behind it'));
+    for (const text of ['one', 'two', 'three']) outbox.add(V, note(text));
+    await until(outbox, 'saved');
+    const order = texts();
+    expect(order.filter((t) => t !== 'poison')).toEqual(['one', 'two', 'three', 'behind it']);
+    expect(order.indexOf('three')).toBeLessThan(order.lastIndexOf('poison'));
+    expect(order.filter((t) => t === 'poison')).toHaveLength(7);
+    expect(pauses.at(-1)).toBe(400 * 2 ** 5);
+  });
+
+  it('sends what is entered during a pause at once, and does not try what rests before its time', async () => {
+    const outbox = openPage();
+    failing = (body) => body.text === 'poison';
+    let end: () => void = () => undefined;
+    waiting = () => new Promise((resolve) => (end = resolve));
+    outbox.add(U, note('poison'));
+    await until(outbox, 'waiting');
+    outbox.add(V, note('meanwhile'));
+    await vi.waitFor(() => expect(texts()).toContain('meanwhile'));
+    expect(texts().filter((t) => t === 'poison')).toHaveLength(1);
+    failing = () => false;
+    waiting = null;
+    clock += 400;
+    end();
+    await until(outbox, 'saved');
+    expect(texts()).toEqual(['poison', 'meanwhile', 'poison']);
   });
 
   it('keeps a change while the server is away, fails or asks to wait, and repeats it with the same key', async () => {
@@ -190,8 +238,7 @@ describe('outbox', () => {
     outbox.add(U, note('after'));
     outbox.add(V, note('elsewhere'));
     await until(outbox, 'conflict');
-    await outbox.run();
-    expect(texts()).toEqual([1, 'elsewhere']);
+    await vi.waitFor(() => expect(texts()).toEqual([1, 'elsewhere']));
     await outbox.resolve('mine');
     await until(outbox, 'saved');
     expect(texts()).toEqual([1, 'elsewhere', 7, 'after']);

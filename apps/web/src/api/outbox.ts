@@ -35,6 +35,8 @@ export interface OutboxPorts {
   /** Told a write that the server refused for good. */
   readonly onRefused: (write: Write, problem: ProblemDocument) => void;
   readonly wait: (milliseconds: number) => Promise<void>;
+  /** A clock that never goes back, ms. */
+  readonly now: () => number;
   /** Runs something while no other page of this browser sends. */
   readonly alone: (work: () => Promise<void>) => Promise<void>;
   /** Tells the other pages of this browser that the store has changed, or that the server is away. */
@@ -57,6 +59,10 @@ export class Outbox {
   private notKept: string | null = null;
   private isRunning = false;
   private isAskedAgain = false;
+  /** Units whose oldest change failed for now: how long their lane rests, and until when. No other lane waits for it. */
+  private readonly resting = new Map<string, { readonly pauseMs: number; readonly until: number }>();
+  /** Ends a pause: something new is there to be sent. */
+  private wake: (() => void) | null = null;
   /** Done, but perhaps still in what was just loaded. */
   private readonly done = new Set<string>();
   private snapshot: OutboxState;
@@ -127,6 +133,7 @@ export class Outbox {
   /** Sends what there is; a call while it is sending has it look again. */
   async run(): Promise<void> {
     this.isAskedAgain = true;
+    this.wake?.();
     if (this.isRunning) return;
     this.isRunning = true;
     try {
@@ -144,27 +151,57 @@ export class Outbox {
     }
   }
 
-  /** Sends every lane until nothing is left, or all that is left waits for a choice. */
+  /** Sends every lane until nothing is left, or all that is left waits for a choice. A lane that failed for now rests alone. */
   private async drain(): Promise<void> {
-    let retryMs = FIRST_RETRY_MS;
-    for (let next = this.next(); next; next = this.next()) {
-      const outcome = await this.attempt(next);
-      if (outcome === 'later') {
-        this.hear('waiting');
-        this.ports.tell('waiting');
-        await this.ports.wait(retryMs);
-        retryMs = Math.min(LONGEST_RETRY_MS, retryMs * 2);
-      } else {
-        retryMs = FIRST_RETRY_MS;
-        this.isWaiting = false;
-      }
+    for (;;) {
+      const write = this.next();
+      if (write) await this.send(write);
+      else if (!(await this.rest())) return;
     }
+  }
+
+  private async send(write: Write): Promise<void> {
+    const { unitId } = write;
+    if ((await this.attempt(write)) !== 'later') {
+      this.resting.delete(unitId);
+      return;
+    }
+    const last = this.resting.get(unitId)?.pauseMs ?? FIRST_RETRY_MS / 2;
+    const pauseMs = Math.min(LONGEST_RETRY_MS, last * 2);
+    this.resting.set(unitId, { pauseMs, until: this.ports.now() + pauseMs });
+  }
+
+  /** Waits until a lane may be tried again, or something new is there to be sent. False when nothing rests. */
+  private async rest(): Promise<boolean> {
+    const waiting = new Set(this.writes.filter((w) => w.refusal === undefined).map((w) => w.unitId));
+    const ends = [...this.resting].flatMap(([unitId, { until }]) => (waiting.has(unitId) ? [until] : []));
+    if (ends.length === 0) return false;
+    this.hear('waiting');
+    this.ports.tell('waiting');
+    let isWoken = false;
+    const woken = new Promise<void>((resolve) => {
+      this.wake = () => {
+        isWoken = true;
+        resolve();
+      };
+    });
+    const soonest = Math.min(...ends);
+    await Promise.race([this.ports.wait(Math.max(0, soonest - this.ports.now())), woken]);
+    this.wake = null;
+    // A pause that ended by itself before its time: the network is back, and nobody need wait any longer.
+    if (!isWoken && this.ports.now() < soonest)
+      for (const [unitId, { pauseMs }] of this.resting) this.resting.set(unitId, { pauseMs, until: 0 });
+    return true;
   }
 
   /** The oldest change of a unit whose lane is free. */
   private next(): Write | undefined {
     const stopped = new Set(this.conflicts.map((c) => c.write.unitId));
-    return this.writes.find((w) => w.refusal === undefined && !stopped.has(w.unitId));
+    const now = this.ports.now();
+    return this.writes.find(
+      (w) =>
+        w.refusal === undefined && !stopped.has(w.unitId) && (this.resting.get(w.unitId)?.until ?? 0) <= now,
+    );
   }
 
   private async attempt(write: Write): Promise<'done' | 'later' | 'conflict'> {
