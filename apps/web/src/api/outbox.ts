@@ -83,9 +83,13 @@ export class Outbox {
 
   /** Takes a change in: shown at once, kept as soon as the browser has it, then sent. */
   add(unitId: string, change: Change): void {
+    void this.take(unitId, change).then(() => this.run());
+  }
+
+  private take(unitId: string, change: Change): Promise<void> {
     const write: Write = { key: newId(), unitId, change };
     this.set([...this.writes, write]);
-    void this.keep(write).then(() => this.run());
+    return this.keep(write);
   }
 
   /** What another page, the one that sends, tells. */
@@ -261,8 +265,10 @@ export class Outbox {
   async again(key: string, change?: Change): Promise<void> {
     const parked = this.writes.find((w) => w.key === key);
     if (!parked) return;
+    // Kept under its new key before the old one goes: a page that is closed in between loses nothing.
+    await this.take(parked.unitId, change ?? parked.change);
     await this.drop(key);
-    this.add(parked.unitId, change ?? parked.change);
+    await this.run();
   }
 
   /** Lets a parked change go. */

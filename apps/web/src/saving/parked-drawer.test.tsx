@@ -49,6 +49,40 @@ describe('what the server would not take', () => {
     expect(outbox.discard.mock.calls).toEqual([['key-1']]);
   });
 
+  it('is corrected in a field, and sent under what was there', async () => {
+    const user = userEvent.setup();
+    const part = {
+      ref: 'R1',
+      kind: 'resistor' as const,
+      pins: { a: 'in', b: 'out' },
+      marked: 4700,
+      tolerance: 0.05,
+    };
+    state = {
+      parked: [{ ...parked, change: { type: 'update-part', partId: parked.unitId, seen: 3, part } }],
+    };
+    render(<ParkedDrawer isOpen onClose={() => undefined} />);
+    await user.click(screen.getByRole('button', { name: 'Correct it' }));
+    const field = screen.getByLabelText('Corrected');
+    await user.clear(field);
+    await user.type(field, 'R2 4x7 in out{Enter}');
+    expect(screen.getByRole('alert').textContent).toContain('4x7');
+    expect(outbox.again).not.toHaveBeenCalled();
+    await user.clear(field);
+    await user.type(field, 'R2 5k6 in out{Enter}');
+    expect(outbox.again.mock.calls).toMatchObject([
+      ['key-1', { type: 'update-part', seen: 3, part: { ref: 'R2', marked: 5600, tolerance: 0.05 } }],
+    ]);
+  });
+
+  it('has nothing to correct where nothing was typed', () => {
+    const moved = { type: 'update-unit' as const, seen: {}, values: { nudges: { R1: { x: 1, y: 1 } } } };
+    state = { parked: [{ ...parked, change: moved }] };
+    render(<ParkedDrawer isOpen onClose={() => undefined} />);
+    expect(screen.queryByRole('button', { name: 'Correct it' })).toBeNull();
+    expect(screen.getByRole('button', { name: 'Let it go' })).toBeTruthy();
+  });
+
   it('says so when there is none', () => {
     state = { parked: [] };
     render(<ParkedDrawer isOpen onClose={() => undefined} />);

@@ -1,36 +1,102 @@
-import { Button, Drawer } from 'antd';
+import { Button, Drawer, Input } from 'antd';
+import { useState } from 'react';
+import type { Write } from '../api/change.ts';
 import { useOutbox, useOutboxState } from '../api/outbox-context.tsx';
 import { copyText } from '../ui/copy-text.ts';
 import { changeWords } from './change-words.ts';
+import { correctable, type Correctable } from './correct.ts';
 import styles from './saving.module.css';
 
 /** What the server would not take: what was typed, why it was refused, and what can be done with it. */
 export function ParkedDrawer({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
-  const outbox = useOutbox();
   const { parked } = useOutboxState();
   return (
     <Drawer open={isOpen} onClose={onClose} title="Not taken by the server" size="large">
       {parked.length === 0 && <p className="hs-dim">Everything that you entered was taken.</p>}
       <ul className={styles.parked}>
-        {parked.map(({ key, change, refusal }) => (
-          <li key={key}>
-            <p className="hs-mono">{changeWords(change)}</p>
-            <p className="hs-out">{refusal?.detail}</p>
-            {refusal?.hint !== undefined && <p className="hs-dim">{refusal.hint}</p>}
-            <div className="hs-answers">
-              <Button size="small" onClick={() => void outbox.again(key)}>
-                Send it again
-              </Button>
-              <Button size="small" onClick={() => void copyText(changeWords(change))}>
-                Copy it
-              </Button>
-              <Button size="small" type="text" onClick={() => void outbox.discard(key)}>
-                Let it go
-              </Button>
-            </div>
-          </li>
+        {parked.map((write) => (
+          <ParkedChange key={write.key} write={write} />
         ))}
       </ul>
     </Drawer>
+  );
+}
+
+function ParkedChange({ write: { key, change, refusal } }: { write: Write }) {
+  const outbox = useOutbox();
+  const [isEdited, setIsEdited] = useState(false);
+  const typed = correctable(change);
+  return (
+    <li>
+      <p className="hs-mono">{changeWords(change)}</p>
+      <p className="hs-out">{refusal?.detail}</p>
+      {refusal?.hint !== undefined && <p className="hs-dim">{refusal.hint}</p>}
+      {typed && isEdited ? (
+        <Correction typed={typed} writeKey={key} onLeave={() => setIsEdited(false)} />
+      ) : (
+        <div className="hs-answers">
+          {typed && (
+            <Button size="small" type="primary" onClick={() => setIsEdited(true)}>
+              Correct it
+            </Button>
+          )}
+          <Button size="small" onClick={() => void outbox.again(key)}>
+            Send it again
+          </Button>
+          <Button size="small" onClick={() => void copyText(changeWords(change))}>
+            Copy it
+          </Button>
+          <Button size="small" type="text" onClick={() => void outbox.discard(key)}>
+            Let it go
+          </Button>
+        </div>
+      )}
+    </li>
+  );
+}
+
+interface CorrectionProps {
+  readonly typed: Correctable;
+  readonly writeKey: string;
+  readonly onLeave: () => void;
+}
+
+/** What was typed, in a field again. */
+function Correction({ typed, writeKey, onLeave }: CorrectionProps) {
+  const outbox = useOutbox();
+  const [text, setText] = useState(typed.text);
+  const [why, setWhy] = useState<string | null>(null);
+  const send = () => {
+    const read = typed.read(text.trim());
+    if ('why' in read) setWhy(read.why);
+    else void outbox.again(writeKey, read.change);
+  };
+  return (
+    <>
+      <Input.TextArea
+        value={text}
+        autoFocus
+        autoSize
+        className="hs-mono"
+        onChange={(event) => setText(event.target.value)}
+        onPressEnter={(event) => {
+          event.preventDefault();
+          send();
+        }}
+        aria-label="Corrected"
+        aria-invalid={why !== null}
+      />
+      <p className="hs-out" role="alert">
+        {why}
+      </p>
+      <div className="hs-answers">
+        <Button size="small" type="primary" onClick={send}>
+          Send it corrected
+        </Button>
+        <Button size="small" type="text" onClick={onLeave}>
+          Leave it as it was
+        </Button>
+      </div>
+    </>
   );
 }

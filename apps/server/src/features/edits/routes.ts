@@ -40,8 +40,8 @@ export function editRoutes(app: App): void {
     async (request, reply) => {
       const { unitId } = request.params;
       const last = /^(?:[0-9a-f-]{36}:)?(\d{1,9})$/.exec(String(request.headers['last-event-id'] ?? ''))?.[1];
+      if ((await sequenceOf(unitId)) === null) throw notFound('unit', unitId);
       const places = await knownPlaces(new Map([[unitId, last === undefined ? undefined : Number(last)]]));
-      if (places.size === 0) throw notFound('unit', unitId);
       await stream(app, request, reply, places);
     },
   );

@@ -1,0 +1,56 @@
+import { exactText, parseSheetLine, parseValue } from '@halfsplit/core';
+import type { Change } from '../api/change.ts';
+import { lineOf } from './change-words.ts';
+
+/** A change as it can be corrected: as it was typed, and what another text makes of it. */
+export interface Correctable {
+  readonly text: string;
+  /** The corrected change, or why the text cannot be read. */
+  readonly read: (text: string) => { readonly change: Change } | { readonly why: string };
+}
+
+/** Fields of a unit that are one text. */
+const TEXTS = ['name', 'kind', 'notes', 'hazardNotes'] as const;
+
+/** How a change is corrected by typing; null for what is not typed, as a moved symbol. */
+export function correctable(change: Change): Correctable | null {
+  switch (change.type) {
+    case 'add-note':
+      return { text: change.text, read: (text) => ({ change: { ...change, text } }) };
+    case 'add-part':
+    case 'update-part':
+      return {
+        text: lineOf(change.part),
+        read(text) {
+          const read = parseSheetLine(text);
+          if (!read.ok) return { why: read.problem.message };
+          const { found: _found, ...part } = read.part;
+          return { change: { ...change, part: { ...change.part, ...part } as typeof change.part } };
+        },
+      };
+    case 'add-reading': {
+      if (typeof change.value !== 'number') return null;
+      return {
+        text: exactText(change.value),
+        read(text) {
+          const read = parseValue(text, { kind: 'number', purpose: 'reading' });
+          return read.ok
+            ? { change: { ...change, value: read.readings[0].value } }
+            : { why: read.problem.message };
+        },
+      };
+    }
+    case 'update-unit': {
+      const [field, ...others] = Object.keys(change.values);
+      const text = TEXTS.find((name) => name === field);
+      const written = text && change.values[text];
+      if (text === undefined || written === undefined || others.length > 0) return null;
+      return {
+        text: written,
+        read: (next) => ({ change: { ...change, values: { [text]: next } } }),
+      };
+    }
+    default:
+      return null;
+  }
+}
