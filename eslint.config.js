@@ -78,6 +78,25 @@ export default tseslint.config(
     rules: reactHooks.configs.recommended.rules,
   },
   {
+    // Routes say shape and status, services say rules; repositories alone touch the database. Effects read rows by their kind.
+    files: ['apps/server/src/features/**/*.ts', 'apps/server/src/*.ts'],
+    ignores: ['**/repository.ts', '**/effects.ts', '**/*.test.ts'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['sequelize', '**/database/models/*'],
+              allowTypeImports: true,
+              message: 'A repository touches the database; ask it.',
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
     // Rooms that all features use know none of them, nor the frame; pieces of the page know no unit.
     files: ['apps/web/src/{api,compute,unit,saving,people,ui}/**/*.{ts,tsx}'],
     rules: {

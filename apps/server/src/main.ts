@@ -1,6 +1,7 @@
 import { DEMO_UNITS } from '@halfsplit/demo';
 import { buildApp } from './app.ts';
 import { connect } from './database/connect.ts';
+import { forgetOldWrites } from './database/keys.ts';
 import { alone, migrate } from './database/migrate.ts';
 import { ApiError } from './errors.ts';
 import { keepDailyCopy } from './features/archive/copies.ts';
@@ -9,12 +10,10 @@ import { loadDemo } from './features/demo/service.ts';
 import { EditsFeed } from './features/edits/feed.ts';
 import { forgetOldEffects } from './features/edits/repository.ts';
 import { namesOnNetwork } from './features/people/addresses.ts';
-import { forgetAttempts } from './features/people/attempts.ts';
-import { forgetSessions, personByName } from './features/people/repository.ts';
+import { forgetAttempts, forgetSessions, personByName } from './features/people/repository.ts';
 import { offerPairing } from './features/people/service.ts';
 import { forgetDeleted, isEmpty } from './features/units/repository.ts';
 import { serverLog } from './log.ts';
-import { forgetOldWrites } from './writes.ts';
 
 /** How the start command tells the server what to do. */
 const {

@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
 import { IDEMPOTENCY_HEADER, idempotencyKeySchema, type WriteAnswer } from '@halfsplit/contract';
 import type { FastifyReply, FastifyRequest } from 'fastify';
-import { Op, type Sequelize, type Transaction } from 'sequelize';
+import type { Sequelize, Transaction } from 'sequelize';
 import { actAs } from './database/actor.ts';
-import { WriteModel } from './database/models/index.ts';
+import { findKey, insertKey, noteDone } from './database/keys.ts';
 import { ApiError } from './errors.ts';
 import { editAt } from './features/edits/repository.ts';
 
@@ -33,10 +33,7 @@ export async function writeOnce(
     const isNew = await insertKey(key, fingerprint, transaction);
     if (!isNew) return answerAgain(key, fingerprint, transaction);
     const made = await change(transaction, key);
-    await WriteModel.update(
-      { status, unitId: made.unitId, sequence: made.sequence },
-      { where: { key }, transaction },
-    );
+    await noteDone(key, { status, unitId: made.unitId, sequence: made.sequence }, transaction);
     return made;
   });
   void reply.status(status);
@@ -45,7 +42,7 @@ export async function writeOnce(
 
 /** What the first request with a key did. Throws 422 where the key came with something else. */
 async function answerAgain(key: string, fingerprint: string, transaction: Transaction): Promise<WriteAnswer> {
-  const done = await WriteModel.findByPk(key, { transaction });
+  const done = await findKey(key, transaction);
   if (done?.fingerprint !== fingerprint || done.unitId === null || done.sequence === null) {
     throw new ApiError(
       422,
@@ -59,14 +56,6 @@ async function answerAgain(key: string, fingerprint: string, transaction: Transa
   return { unitId: done.unitId, sequence: done.sequence, edits: edits.filter((e) => e.key === key) };
 }
 
-async function insertKey(key: string, fingerprint: string, transaction: Transaction): Promise<boolean> {
-  const [rows] = await WriteModel.sequelize!.query(
-    'INSERT INTO writes (key, fingerprint, created_at) VALUES ($key, $fingerprint, now()) ON CONFLICT (key) DO NOTHING RETURNING key',
-    { bind: { key, fingerprint }, transaction },
-  );
-  return (rows as unknown[]).length > 0;
-}
-
 function keyOf(request: FastifyRequest): string {
   const parsed = idempotencyKeySchema.safeParse(request.headers[IDEMPOTENCY_HEADER]);
   if (parsed.success) return parsed.data;
@@ -77,13 +66,4 @@ function keyOf(request: FastifyRequest): string {
     'A write needs an Idempotency-Key header of 8 to 128 characters.',
     'Send a new random key with each change, and the same key when repeating it.',
   );
-}
-
-/** How long a repeated request is still recognised. */
-const KEPT_DAYS = 14;
-
-/** Removes the record of writes that nobody will repeat any more. */
-export async function forgetOldWrites(): Promise<void> {
-  const before = new Date(Date.now() - KEPT_DAYS * 24 * 3600 * 1000);
-  await WriteModel.destroy({ where: { createdAt: { [Op.lt]: before } } });
 }

@@ -2,10 +2,10 @@ import { buffer } from 'node:stream/consumers';
 import { unitResourceSchema, unkeepableIn } from '@halfsplit/contract';
 import type { Sequelize, Transaction } from 'sequelize';
 import { openPromise, type Entry, type ZipFile } from 'yauzl';
-import { UnitModel } from '../../database/models/index.ts';
 import { ApiError } from '../../errors.ts';
 import { isEmpty, loadUnit } from '../units/repository.ts';
 import { archiveListSchema, LIST_NAME, RECORD_TABLES, recordSchema, sha256 } from './record.ts';
+import { countOn, insertRows, insertUnitRow } from './repository.ts';
 
 /** Largest file inside an archive that is read, bytes: a photo or a unit's whole record. */
 const LARGEST_ENTRY = 300_000_000;
@@ -96,10 +96,7 @@ export async function restoreArchive(
   const archive = await Archive.open(path);
   try {
     for (const name of archive.records) await restoreUnit(archive, name, transaction);
-    await database.query(
-      `SELECT setval(pg_get_serial_sequence('units', 'number'), max(number)) FROM units HAVING count(*) > 0`,
-      { transaction },
-    );
+    await countOn(database, transaction);
     return archive.records.length;
   } finally {
     archive.close();
@@ -111,19 +108,16 @@ async function restoreUnit(archive: Archive, name: string, transaction: Transact
   const record = recordSchema.safeParse(json);
   if (!record.success || unkeepableIn(json)) throw unusable(`${name} is no record of a unit.`);
   const { unit, ...tables } = record.data as { unit: Row } & Record<string, Row[]>;
-  const { id } = await insertRow(UnitModel, unit, name, transaction);
-  for (const { name: table, model, without } of RECORD_TABLES) {
-    const folder = name.slice(0, name.lastIndexOf('/'));
-    const rows = await Promise.all(
-      tables[table]!.map(async (row) => ({
-        ...row,
-        unitId: id,
-        ...(without.includes('picture')
-          ? { picture: await archive.listed(`${folder}/${String(row.id)}.jpg`) }
-          : {}),
-      })),
-    );
-    await inserted(name, () => model.bulkCreate(rows, { transaction, validate: true }));
+  const { id } = await inserted(name, () => insertUnitRow(unit, transaction));
+  const folder = name.slice(0, name.lastIndexOf('/'));
+  for (const table of RECORD_TABLES) {
+    const rows: Row[] = [];
+    for (const row of tables[table]!) {
+      const beside =
+        table === 'photos' ? { picture: await archive.listed(`${folder}/${String(row.id)}.jpg`) } : {};
+      rows.push({ ...row, ...beside, unitId: id });
+    }
+    await inserted(name, () => insertRows(table, rows, transaction));
   }
   // What could not be shown is not taken in.
   const shown = unitResourceSchema.safeParse(await loadUnit(id, transaction));
@@ -131,14 +125,6 @@ async function restoreUnit(archive: Archive, name: string, transaction: Transact
 }
 
 type Row = Record<string, unknown>;
-
-const insertRow = (
-  model: typeof UnitModel,
-  row: Row,
-  name: string,
-  transaction: Transaction,
-): Promise<UnitModel> =>
-  inserted(name, () => model.create(row as UnitModel['_creationAttributes'], { transaction }));
 
 async function inserted<T>(name: string, insert: () => Promise<T>): Promise<T> {
   try {

@@ -1,10 +1,10 @@
 import type { DemoUnit } from '@halfsplit/demo';
 import type { Sequelize } from 'sequelize';
-import { UnitModel } from '../../database/models/index.ts';
 import { appendLog } from '../log/repository.ts';
 import { readPicture } from '../photos/picture.ts';
 import { addPhoto, type NewPhoto } from '../photos/service.ts';
 import { readingSummary } from '../readings/service.ts';
+import { deleteDemo } from '../units/repository.ts';
 import { insertDocument } from '../units/unit-file.ts';
 
 /** Minutes between two readings of the demo story, so that its log reads like an afternoon's work. */
@@ -24,7 +24,7 @@ export async function loadDemo(
     drawn.set(demo, photos);
   }
   await database.transaction(async (transaction) => {
-    if (reset) await UnitModel.destroy({ where: { isDemo: true }, transaction });
+    if (reset) await deleteDemo(transaction);
     for (const demo of units) {
       const start = Date.now() - (demo.readings.length + 1) * PACE_MINUTES * 60_000;
       const readings = demo.readings.map((r, i) => ({

@@ -1,6 +1,7 @@
-import type { Edit } from '@halfsplit/contract';
+import type { Edit, Effect } from '@halfsplit/contract';
 import { Op, type Transaction } from 'sequelize';
 import { LogEntryModel, UnitModel } from '../../database/models/index.ts';
+import type { TouchedRow } from '../../database/touched.ts';
 import { EDITS_CHANNEL } from './feed.ts';
 
 /** Edits that are read at once; a follower that is further behind fetches the unit. */
@@ -35,6 +36,23 @@ export async function editAt(unitId: string, sequence: number, transaction?: Tra
     ...(transaction ? { transaction } : {}),
   });
   return row?.effects ? [editOf(row)] : [];
+}
+
+/** The step of the log that a transaction has made, among the rows that it touched; undefined where it made none. */
+export const stepIn = (touched: readonly TouchedRow[], sequence: number): LogEntryModel | undefined =>
+  touched
+    .map((t) => t.row)
+    .filter((row) => row instanceof LogEntryModel)
+    .findLast((row) => row.sequence === sequence);
+
+/** Keeps with a step what it did, and the key of the write that made it. */
+export async function keepEffects(
+  step: LogEntryModel,
+  effects: Effect[],
+  key: string,
+  transaction: Transaction,
+): Promise<void> {
+  await step.update({ effects, key }, { transaction });
 }
 
 /** How many edits a unit has had; null when there is no such unit. */

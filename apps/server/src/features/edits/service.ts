@@ -1,9 +1,9 @@
 import type { WriteAnswer } from '@halfsplit/contract';
 import type { Transaction } from 'sequelize';
-import { LogEntryModel, type UnitModel } from '../../database/models/index.ts';
+import type { UnitModel } from '../../database/models/index.ts';
 import type { TouchedRow } from '../../database/touched.ts';
 import { effectsOf } from './effects.ts';
-import { notifyEdits } from './repository.ts';
+import { keepEffects, notifyEdits, stepIn } from './repository.ts';
 
 /**
  * Keeps what a write did with the step of the log that it made, tells the followers, and answers it. A write without a step,
@@ -16,12 +16,10 @@ export async function commitEdit(
   transaction: Transaction,
 ): Promise<WriteAnswer> {
   const touched = [...rows.values()];
-  const step = touched
-    .map((t) => t.row)
-    .findLast((row) => row instanceof LogEntryModel && row.sequence === unit.sequence);
-  if (!(step instanceof LogEntryModel)) return { unitId: unit.id, sequence: unit.sequence, edits: [] };
+  const step = stepIn(touched, unit.sequence);
+  if (!step) return { unitId: unit.id, sequence: unit.sequence, edits: [] };
   const effects = effectsOf(touched, step.summary);
-  await step.update({ effects, key }, { transaction });
+  await keepEffects(step, effects, key, transaction);
   await notifyEdits(unit.id, transaction);
   return {
     unitId: unit.id,

@@ -3,10 +3,12 @@ import type { createEvidenceSchema } from '@halfsplit/contract';
 import { evidenceSentence, preparePath } from '@halfsplit/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
-import { EvidenceModel, type UnitModel } from '../../database/models/index.ts';
+import type { UnitModel } from '../../database/models/index.ts';
+import { setWithdrawn } from '../../database/rows.ts';
 import { notFound } from '../../errors.ts';
 import { timeOf } from '../../times.ts';
 import { appendLog } from '../log/repository.ts';
+import { findEvidence, insertEvidence } from './repository.ts';
 
 type NewEvidence = z.output<typeof createEvidenceSchema>;
 
@@ -18,10 +20,8 @@ export async function addEvidence(
   { id = randomUUID(), takenAt, ...definition }: NewEvidence,
   transaction: Transaction,
 ): Promise<void> {
-  await EvidenceModel.create(
-    { id, unitId: unit.id, definition, takenAt: timeOf(takenAt), withdrawnAt: null },
-    { transaction },
-  );
+  const row = { id, unitId: unit.id, definition, takenAt: timeOf(takenAt), withdrawnAt: null };
+  await insertEvidence(row, transaction);
   const summary = evidenceSentence(pathOf(unit), definition);
   const inverse = [{ op: 'withdraw-evidence' as const, id, withdrawn: true }];
   await appendLog(unit, { kind: 'evidence', summary, inverse }, transaction);
@@ -29,9 +29,9 @@ export async function addEvidence(
 
 /** Withdraws one test, whichever it was. Throws 404. */
 export async function withdrawEvidence(unit: UnitModel, id: string, transaction: Transaction): Promise<void> {
-  const row = await EvidenceModel.findOne({ where: { id, unitId: unit.id, withdrawnAt: null }, transaction });
+  const row = await findEvidence(unit.id, id, transaction);
   if (!row) throw notFound('test', id);
-  await row.update({ withdrawnAt: new Date() }, { transaction });
+  await setWithdrawn(row, true, transaction);
   const summary = `Withdrew: ${evidenceSentence(pathOf(unit), row.definition)}`;
   const inverse = [{ op: 'withdraw-evidence' as const, id, withdrawn: false }];
   await appendLog(unit, { kind: 'evidence', summary, inverse }, transaction);

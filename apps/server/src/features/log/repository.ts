@@ -1,8 +1,16 @@
 import { randomUUID } from 'node:crypto';
-import { Op, type Transaction } from 'sequelize';
+import { Op, type Model, type ModelStatic, type Transaction } from 'sequelize';
 import { actorOf } from '../../database/actor.ts';
 import type { UnitModel } from '../../database/models/index.ts';
-import { LogEntryModel, type Inverse } from '../../database/models/index.ts';
+import {
+  EvidenceModel,
+  LogEntryModel,
+  PartModel,
+  PhotoModel,
+  ReadingModel,
+  ReadoutModel,
+  type Inverse,
+} from '../../database/models/index.ts';
 
 export interface Step {
   readonly kind: string;
@@ -67,4 +75,29 @@ export async function stepSince(
     transaction,
   });
   return later.find((e) => e.inverse.some(isOf)) ?? null;
+}
+
+/** Kinds of things that a step may have changed, by the word in its inverse. */
+const ENTITIES = {
+  part: PartModel,
+  readout: ReadoutModel,
+  photo: PhotoModel,
+  reading: ReadingModel,
+  evidence: EvidenceModel,
+} as const;
+
+type Entities = { [Of in keyof typeof ENTITIES]: InstanceType<(typeof ENTITIES)[Of]> };
+
+/** The row that a step has changed, live or not. */
+export async function entityOf<Of extends keyof Entities>(
+  of: Of,
+  id: string,
+  transaction: Transaction,
+): Promise<Entities[Of] | null> {
+  const model: ModelStatic<Model> = ENTITIES[of];
+  return (await model.findByPk(id, { transaction })) as Entities[Of] | null;
+}
+
+export async function markUndone(step: LogEntryModel, transaction: Transaction): Promise<void> {
+  await step.update({ undoneAt: new Date() }, { transaction });
 }

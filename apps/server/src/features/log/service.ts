@@ -1,17 +1,13 @@
-import type { Model, Transaction } from 'sequelize';
-import {
-  EvidenceModel,
-  PartModel,
-  PhotoModel,
-  ReadingModel,
-  ReadoutModel,
-  type Inverse,
-  type UnitModel,
-} from '../../database/models/index.ts';
+import type { Transaction } from 'sequelize';
+import type { Inverse, UnitModel } from '../../database/models/index.ts';
+import { changeRow, setRemoved, setWithdrawn } from '../../database/rows.ts';
 import { ApiError, invalid, notFound } from '../../errors.ts';
 import { turnRow } from '../photos/service.ts';
 import { setFields } from '../units/fields.ts';
-import { appendLog, stepAt, stepSince } from './repository.ts';
+import { tellOfReading } from '../readings/repository.ts';
+import { appendLog, entityOf, markUndone, stepAt, stepSince } from './repository.ts';
+
+type EntityName = Parameters<typeof entityOf>[0];
 
 export async function addNote(unit: UnitModel, text: string, transaction: Transaction): Promise<void> {
   await appendLog(unit, { kind: 'note', summary: text }, transaction);
@@ -42,7 +38,7 @@ export async function undoStep(unit: UnitModel, sequence: number, transaction: T
       'Take that step back first, or change it by hand.',
     );
   for (const inverse of [...entry.inverse].reverse()) await applyInverse(unit, inverse, transaction);
-  await entry.update({ undoneAt: new Date() }, { transaction });
+  await markUndone(entry, transaction);
   await appendLog(unit, { kind: 'undo', summary: `Took back: ${entry.summary}` }, transaction);
 }
 
@@ -57,53 +53,40 @@ function isSame(a: Inverse, b: Inverse): boolean {
 
 /** Does what takes a step back. */
 async function applyInverse(unit: UnitModel, inverse: Inverse, transaction: Transaction): Promise<void> {
-  const options = { transaction };
+  if (inverse.op === 'set-unit') return setFields(unit, inverse.values, transaction);
+  const row = <Of extends EntityName>(of: Of) => entityOf(of, inverse.id, transaction);
   switch (inverse.op) {
     case 'set-part':
-      return putBack(await PartModel.findByPk(inverse.id, options), inverse.values, transaction);
-    case 'set-part-removed':
-      return putBack(await PartModel.findByPk(inverse.id, options), removal(inverse.removed), transaction);
+      return putBack(await row('part'), inverse.values, transaction);
     case 'set-readout':
-      return putBack(await ReadoutModel.findByPk(inverse.id, options), inverse.values, transaction);
-    case 'set-readout-removed':
-      return putBack(await ReadoutModel.findByPk(inverse.id, options), removal(inverse.removed), transaction);
+      return putBack(await row('readout'), inverse.values, transaction);
     case 'set-photo':
-      return putBack(await PhotoModel.findByPk(inverse.id, options), inverse.values, transaction);
+      return putBack(await row('photo'), inverse.values, transaction);
+    case 'set-part-removed':
+      return withRow(await row('part'), (r) => setRemoved(r, inverse.removed, transaction));
+    case 'set-readout-removed':
+      return withRow(await row('readout'), (r) => setRemoved(r, inverse.removed, transaction));
     case 'set-photo-removed':
-      return putBack(await PhotoModel.findByPk(inverse.id, options), removal(inverse.removed), transaction);
-    case 'turn-photo': {
-      const row = await PhotoModel.findByPk(inverse.id, options);
-      if (row) await turnRow(row, inverse.turn, transaction);
-      return;
-    }
-    case 'withdraw-reading': {
-      const row = await ReadingModel.findByPk(inverse.id, options);
+      return withRow(await row('photo'), (r) => setRemoved(r, inverse.removed, transaction));
+    case 'turn-photo':
+      return withRow(await row('photo'), (r) => turnRow(r, inverse.turn, transaction));
+    case 'withdraw-reading':
       // Steps of an older record do not say it: they were all of readings that were taken.
-      await row?.update({ withdrawnAt: (inverse.withdrawn ?? true) ? new Date() : null }, options);
-      return;
-    }
-    case 'set-reading': {
-      const row = await ReadingModel.findByPk(inverse.id, options);
-      await row?.update(inverse.values, options);
-      return;
-    }
-    case 'withdraw-evidence': {
-      const row = await EvidenceModel.findByPk(inverse.id, options);
-      await row?.update({ withdrawnAt: inverse.withdrawn ? new Date() : null }, options);
-      return;
-    }
-    case 'set-unit':
-      return setFields(unit, inverse.values, transaction);
+      return withRow(await row('reading'), (r) => setWithdrawn(r, inverse.withdrawn ?? true, transaction));
+    case 'withdraw-evidence':
+      return withRow(await row('evidence'), (r) => setWithdrawn(r, inverse.withdrawn, transaction));
+    case 'set-reading':
+      return withRow(await row('reading'), (r) => tellOfReading(r, inverse.values, transaction));
   }
 }
 
-const removal = (isRemoved: boolean) => ({ removedAt: isRemoved ? new Date() : null });
+/** Does something with a row, where it is there still. */
+const withRow = async <Row>(row: Row | null, work: (row: Row) => Promise<void>): Promise<void> =>
+  row === null ? undefined : work(row);
 
 /** Puts values back into a row, under a version of its own. */
-async function putBack(
-  row: (Model & { readonly version: number }) | null,
+const putBack = (
+  row: Parameters<typeof changeRow>[0] | null,
   values: Record<string, unknown>,
   transaction: Transaction,
-): Promise<void> {
-  await row?.update({ ...values, version: row.version + 1 }, { transaction });
-}
+): Promise<void> => withRow(row, (r) => changeRow(r, values, transaction));

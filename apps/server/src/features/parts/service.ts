@@ -3,6 +3,7 @@ import { formatSheetLine, readPart, type Part, type Problem } from '@halfsplit/c
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { PartModel, UnitModel } from '../../database/models/index.ts';
+import { changeRow, setRemoved } from '../../database/rows.ts';
 import { invalid, notFound, stale } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
 import { partFromRow, partResource } from '../units/resources.ts';
@@ -72,7 +73,7 @@ export async function updatePart(
   const part = readable(request.part);
   await refuseSecond(unit.id, part.ref, id, transaction);
   const before = columnsOf(partFromRow(row));
-  await row.update({ ...columnsOf(part), version: row.version + 1 }, { transaction });
+  await changeRow(row, columnsOf(part), transaction);
   const summary = `Changed ${before.ref} to ${lineOf(part)}`;
   await appendLog(
     unit,
@@ -88,7 +89,7 @@ export async function removePart(
   transaction: Transaction,
 ): Promise<void> {
   const row = await partAtVersion(unit, id, baseVersion, transaction);
-  await row.update({ removedAt: new Date(), version: row.version + 1 }, { transaction });
+  await setRemoved(row, true, transaction);
   const summary = `Removed ${lineOf(partFromRow(row))}`;
   await appendLog(
     unit,

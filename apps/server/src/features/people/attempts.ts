@@ -1,5 +1,6 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import type { Sequelize } from 'sequelize';
 import { ApiError } from '../../errors.ts';
+import { deleteAttempts, takeAttempt } from './repository.ts';
 
 /** Attempts that cost no waiting. */
 const FREE = 5;
@@ -10,9 +11,6 @@ const FREE = 5;
  */
 const LONGEST_S = { name: 60, address: 900 } as const;
 
-/** Counts are forgotten after this without an attempt, hours. */
-const FORGOTTEN_HOURS = 24;
-
 export type AttemptOf = keyof typeof LONGEST_S;
 
 const keyOf = (of: AttemptOf, what: string) => `${of} ${what.toLowerCase()}`;
@@ -22,24 +20,8 @@ const keyOf = (of: AttemptOf, what: string) => `${of} ${what.toLowerCase()}`;
  * time until the next. Throws 429 with the seconds to wait.
  */
 export async function countAttempt(database: Sequelize, of: AttemptOf, what: string): Promise<void> {
-  const key = keyOf(of, what);
-  const rows = await database.query(
-    `INSERT INTO attempts AS a (key, count, blocked_until, at) VALUES ($key, 1, now(), now())
-     ON CONFLICT (key) DO UPDATE SET
-       count = a.count + 1,
-       at = now(),
-       blocked_until = now() + make_interval(secs =>
-         CASE WHEN a.count < $free THEN 0 ELSE least($longest, power(2, least(a.count - $free, 20))) END)
-     WHERE a.blocked_until <= now()
-     RETURNING a.key`,
-    { bind: { key, free: FREE, longest: LONGEST_S[of] }, type: QueryTypes.SELECT },
-  );
-  if (rows.length > 0) return;
-  const [blocked] = await database.query<{ seconds: number }>(
-    `SELECT ceil(extract(epoch FROM blocked_until - now()))::int AS seconds FROM attempts WHERE key = $key`,
-    { bind: { key }, type: QueryTypes.SELECT },
-  );
-  const seconds = Math.max(1, blocked?.seconds ?? 1);
+  const seconds = await takeAttempt(database, keyOf(of, what), FREE, LONGEST_S[of]);
+  if (seconds === null) return;
   throw new ApiError(
     429,
     'too-many-attempts',
@@ -50,11 +32,5 @@ export async function countAttempt(database: Sequelize, of: AttemptOf, what: str
 }
 
 /** A secret was right: its name starts from nothing again. */
-export async function forgiveAttempts(database: Sequelize, of: AttemptOf, what: string): Promise<void> {
-  await database.query('DELETE FROM attempts WHERE key = $key', { bind: { key: keyOf(of, what) } });
-}
-
-/** Forgets counts that nobody has added to for long. */
-export async function forgetAttempts(database: Sequelize): Promise<void> {
-  await database.query(`DELETE FROM attempts WHERE at < now() - make_interval(hours => ${FORGOTTEN_HOURS})`);
-}
+export const forgiveAttempts = (database: Sequelize, of: AttemptOf, what: string): Promise<void> =>
+  deleteAttempts(database, keyOf(of, what));

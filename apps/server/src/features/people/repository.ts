@@ -75,3 +75,47 @@ export async function forgetSessions(): Promise<void> {
   await SessionModel.destroy({ where: { seenAt: { [Op.lt]: new Date(now - SESSION_DAYS * DAY_MS) } } });
   await PairingModel.destroy({ where: { expiresAt: { [Op.lt]: new Date(now - DAY_MS) } } });
 }
+
+/**
+ * Counts an attempt, unless its time has not come: one statement, so that of many at once each is counted.
+ *
+ * @param free attempts that cost no waiting
+ * @param longestS longest wait, s
+ * @returns null, or the seconds to wait
+ */
+export async function takeAttempt(
+  database: Sequelize,
+  key: string,
+  free: number,
+  longestS: number,
+): Promise<number | null> {
+  const rows = await database.query(
+    `INSERT INTO attempts AS a (key, count, blocked_until, at) VALUES ($key, 1, now(), now())
+     ON CONFLICT (key) DO UPDATE SET
+       count = a.count + 1,
+       at = now(),
+       blocked_until = now() + make_interval(secs =>
+         CASE WHEN a.count < $free THEN 0 ELSE least($longestS, power(2, least(a.count - $free, 20))) END)
+     WHERE a.blocked_until <= now()
+     RETURNING a.key`,
+    { bind: { key, free, longestS }, type: QueryTypes.SELECT },
+  );
+  if (rows.length > 0) return null;
+  const [blocked] = await database.query<{ seconds: number }>(
+    `SELECT ceil(extract(epoch FROM blocked_until - now()))::int AS seconds FROM attempts WHERE key = $key`,
+    { bind: { key }, type: QueryTypes.SELECT },
+  );
+  return Math.max(1, blocked?.seconds ?? 1);
+}
+
+export async function deleteAttempts(database: Sequelize, key: string): Promise<void> {
+  await database.query('DELETE FROM attempts WHERE key = $key', { bind: { key } });
+}
+
+/** Counts are forgotten after this without an attempt, hours. */
+const FORGOTTEN_HOURS = 24;
+
+/** Forgets counts that nobody has added to for long. */
+export async function forgetAttempts(database: Sequelize): Promise<void> {
+  await database.query(`DELETE FROM attempts WHERE at < now() - make_interval(hours => ${FORGOTTEN_HOURS})`);
+}

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import { PAIRING_S, type Pairing, type Person } from '@halfsplit/contract';
-import { UniqueConstraintError, type Sequelize } from 'sequelize';
+import type { Sequelize } from 'sequelize';
 import { alone } from '../../database/migrate.ts';
 import type { PersonModel } from '../../database/models/index.ts';
 import { ApiError, invalid, notFound } from '../../errors.ts';
@@ -84,14 +84,10 @@ export async function addPerson(
   passphrase: string,
 ): Promise<PersonModel> {
   if (!by.isOwner) throw refused('Only the owner of the bench adds people.');
+  if (await personByName(name))
+    throw invalid(`There is somebody called ${name} already.`, 'Choose another name.');
   const values = await newPerson(name, passphrase, false);
-  try {
-    return await database.transaction((transaction) => insertPerson(values, transaction));
-  } catch (error) {
-    if (error instanceof UniqueConstraintError)
-      throw invalid(`There is somebody called ${name} already.`, 'Choose another name.');
-    throw error;
-  }
+  return database.transaction((transaction) => insertPerson(values, transaction));
 }
 
 /** Removes a person, with all devices; what they did stays in the log. Throws 403, 404. */

@@ -49,3 +49,13 @@ export async function pictureOf(
 ): Promise<Pick<ShownPhoto, 'picture' | 'turn'> | null> {
   return PhotoModel.findOne({ where: { unitId, id }, attributes: ['picture', 'turn'] });
 }
+
+/** Puts a photo behind the last one. */
+export async function insertPhotoRow(
+  row: Omit<PhotoModel['_creationAttributes'], 'position' | 'turn'>,
+  transaction: Transaction,
+): Promise<PhotoModel> {
+  const { unitId } = row;
+  const last = await PhotoModel.max<number, PhotoModel>('position', { where: { unitId }, transaction });
+  return PhotoModel.create({ ...row, position: last === null ? 0 : last + 1 }, { transaction });
+}

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import type { PhotoResource, UpdatePhoto } from '@halfsplit/contract';
 import type { Transaction } from 'sequelize';
-import { PhotoModel, type Inverse, type UnitModel } from '../../database/models/index.ts';
+import type { Inverse, PhotoModel, UnitModel } from '../../database/models/index.ts';
+import { changeRow, setRemoved } from '../../database/rows.ts';
 import { notFound, stale } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
 import { photoResource } from '../units/resources.ts';
-import { findPhoto } from './repository.ts';
+import { findPhoto, insertPhotoRow } from './repository.ts';
 import type { Picture } from './picture.ts';
 
 const LONGEST_NAME = 120;
@@ -33,16 +34,11 @@ export async function insertPhoto(
   transaction: Transaction,
 ): Promise<PhotoModel> {
   const { jpeg, width, height } = photo.picture;
-  const last = await PhotoModel.max<number, PhotoModel>('position', {
-    where: { unitId: unit.id },
-    transaction,
-  });
-  return PhotoModel.create(
+  return insertPhotoRow(
     {
       id: photo.id ?? randomUUID(),
       unitId: unit.id,
       version: 0,
-      position: last === null ? 0 : last + 1,
       name: photo.name.replace(/\.[a-z0-9]+$/i, '').slice(0, LONGEST_NAME) || 'Board',
       width,
       height,
@@ -50,7 +46,7 @@ export async function insertPhoto(
       points: photo.points ?? [],
       removedAt: null,
     },
-    { transaction },
+    transaction,
   );
 }
 
@@ -78,13 +74,13 @@ export async function updatePhoto(
   const { name, points } = row;
   if (change.turn !== undefined) await turnRow(row, change.turn, transaction);
   else
-    await row.update(
+    await changeRow(
+      row,
       {
-        version: row.version + 1,
         ...(change.name === undefined ? {} : { name: change.name }),
         ...(change.points === undefined ? {} : { points: change.points }),
       },
-      { transaction },
+      transaction,
     );
   const what = change.turn ? 'Turned' : change.points ? 'Set the points of' : 'Renamed';
   const inverse: Inverse =
@@ -102,15 +98,15 @@ const WHOLE_TURN = 4;
 export async function turnRow(row: PhotoModel, quarters: number, transaction: Transaction): Promise<void> {
   const points = row.points.map((p) => turnedPoint(p, quarters));
   const isOnItsSide = quarters % 2 === 1;
-  await row.update(
+  await changeRow(
+    row,
     {
       turn: (row.turn + quarters) % WHOLE_TURN,
       width: isOnItsSide ? row.height : row.width,
       height: isOnItsSide ? row.width : row.height,
       points,
-      version: row.version + 1,
     },
-    { transaction },
+    transaction,
   );
 }
 
@@ -130,7 +126,7 @@ export async function removePhoto(
   transaction: Transaction,
 ): Promise<void> {
   const row = await photoAtVersion(unit, id, baseVersion, transaction);
-  await row.update({ removedAt: new Date(), version: row.version + 1 }, { transaction });
+  await setRemoved(row, true, transaction);
   const inverse = [{ op: 'set-photo-removed' as const, id, removed: false }];
   await appendLog(unit, { kind: 'photo', summary: `Removed the photo ${row.name}.`, inverse }, transaction);
 }

@@ -2,6 +2,7 @@ import type { AcceptPlan } from '@halfsplit/contract';
 import { formatQuantity, KINDS, QUANTITY_KINDS } from '@halfsplit/core';
 import type { Transaction } from 'sequelize';
 import type { Inverse, UnitModel } from '../../database/models/index.ts';
+import { changeRow } from '../../database/rows.ts';
 import { appendLog } from '../log/repository.ts';
 import { partAtVersion } from '../parts/service.ts';
 
@@ -22,7 +23,7 @@ export async function acceptPlan(
         ? `${row.ref} stays as it is`
         : `${row.ref} ${formatQuantity(change.planned, quantity, { digits: 4 })}`,
     );
-    await row.update({ planned: change.planned, version: row.version + 1 }, { transaction });
+    await changeRow(row, { planned: change.planned }, transaction);
     inverse.push({ op: 'set-part', id: row.id, values: before });
   }
   await appendLog(

@@ -18,13 +18,15 @@ import {
 } from '@halfsplit/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
-import { ReadingModel, ReadoutModel, type UnitModel } from '../../database/models/index.ts';
+import type { UnitModel } from '../../database/models/index.ts';
 import { invalid, notFound } from '../../errors.ts';
 import { timeOf } from '../../times.ts';
 import { appendLog } from '../log/repository.ts';
 import { findPart } from '../parts/repository.ts';
 import { partAtVersion } from '../parts/service.ts';
+import { findReadout } from '../readouts/repository.ts';
 import { partFromRow } from '../units/resources.ts';
+import { findReading, insertReading, tellOfReading } from './repository.ts';
 
 type NewReading = z.output<typeof createReadingSchema>;
 
@@ -38,9 +40,7 @@ export async function addReading(
     ? await describePartReading(unit, request.partId, request, transaction)
     : await describeReadoutReading(unit, request.readoutId!, request, transaction);
   const id = request.id ?? randomUUID();
-  if (request.id !== undefined && (await ReadingModel.findByPk(id, { transaction })))
-    throw invalid(`There is a reading ${id} already.`, 'Give a new reading an id of its own.');
-  await ReadingModel.create(
+  await insertReading(
     {
       id,
       unitId: unit.id,
@@ -57,7 +57,7 @@ export async function addReading(
       takenAt: timeOf(request.takenAt),
       withdrawnAt: null,
     },
-    { transaction },
+    transaction,
   );
   await appendLog(
     unit,
@@ -73,7 +73,7 @@ export async function amendReading(
   told: AmendReading,
   transaction: Transaction,
 ): Promise<void> {
-  const row = await ReadingModel.findOne({ where: { id, unitId: unit.id, withdrawnAt: null }, transaction });
+  const row = await findReading(unit.id, id, transaction);
   const part = row?.partId ? await findPart(unit.id, row.partId, transaction) : null;
   if (!row || !part) throw notFound('reading', id);
   const { ref, pins } = part;
@@ -81,12 +81,13 @@ export async function amendReading(
   if (red !== undefined && !Object.hasOwn(pins, red))
     throw invalid(`${ref} has no pin ${red}.`, `It has ${Object.keys(pins).join(', ')}.`);
   const before = { red: row.red, isAsDrawn: row.isAsDrawn };
-  await row.update(
+  await tellOfReading(
+    row,
     {
       ...(red === undefined ? {} : { red }),
       ...(isAsDrawn === undefined ? {} : { isAsDrawn }),
     },
-    { transaction },
+    transaction,
   );
   const words = [
     ...(red === undefined ? [] : [`the red lead was on pin ${red}`]),
@@ -153,10 +154,7 @@ async function describeReadoutReading(
   request: NewReading,
   transaction: Transaction,
 ): Promise<string> {
-  const row = await ReadoutModel.findOne({
-    where: { id: readoutId, unitId: unit.id, removedAt: null },
-    transaction,
-  });
+  const row = await findReadout(unit.id, readoutId, transaction);
   if (!row) throw notFound('readout', readoutId);
   const value =
     typeof request.value === 'number'

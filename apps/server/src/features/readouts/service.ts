@@ -3,10 +3,12 @@ import type { createReadoutSchema, FileReadout, updateReadoutSchema } from '@hal
 import { readReadout, type Problem } from '@halfsplit/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
-import { ReadoutModel, type UnitModel } from '../../database/models/index.ts';
+import type { ReadoutModel, UnitModel } from '../../database/models/index.ts';
+import { changeRow, setRemoved } from '../../database/rows.ts';
 import { invalid, notFound, stale } from '../../errors.ts';
 import { readoutResource } from '../units/resources.ts';
 import { appendLog } from '../log/repository.ts';
+import { findReadout, insertReadout, liveReadouts } from './repository.ts';
 
 /** The readout with every text a number and every word as it is listed. Throws 422 naming the field that cannot be read. */
 async function readable(
@@ -15,7 +17,7 @@ async function readable(
   transaction: Transaction,
 ): Promise<FileReadout> {
   const problems: Problem[] = [];
-  const others = await ReadoutModel.findAll({ where: { unitId, removedAt: null }, transaction });
+  const others = await liveReadouts(unitId, transaction);
   const plain = readReadout(
     readout,
     `Readout "${readout.name}"`,
@@ -32,7 +34,7 @@ async function refuseSecond(
   except: string | undefined,
   transaction: Transaction,
 ): Promise<void> {
-  const rows = await ReadoutModel.findAll({ where: { unitId, removedAt: null }, transaction });
+  const rows = await liveReadouts(unitId, transaction);
   if (rows.some((r) => r.definition.id === id && r.id !== except)) {
     throw invalid(`There is a readout "${id}" already.`, 'Give the new one another id.');
   }
@@ -45,15 +47,7 @@ export async function addReadout(
 ): Promise<void> {
   const readout = await readable(unit.id, file, transaction);
   await refuseSecond(unit.id, readout.id, undefined, transaction);
-  const last = await ReadoutModel.max<number, ReadoutModel>('position', {
-    where: { unitId: unit.id },
-    transaction,
-  });
-  const position = last === null ? 0 : last + 1;
-  await ReadoutModel.create(
-    { id, unitId: unit.id, version: 0, position, definition: readout, removedAt: null },
-    { transaction },
-  );
+  await insertReadout(unit.id, readout, transaction, id);
   const step = {
     kind: 'readout',
     summary: `Added the readout ${readout.name}.`,
@@ -68,7 +62,7 @@ async function readoutAtVersion(
   baseVersion: number,
   transaction: Transaction,
 ): Promise<ReadoutModel> {
-  const row = await ReadoutModel.findOne({ where: { id, unitId: unit.id, removedAt: null }, transaction });
+  const row = await findReadout(unit.id, id, transaction);
   if (!row) throw notFound('readout', id);
   if (row.version !== baseVersion) {
     throw stale(row.definition.name, readoutResource(row));
@@ -86,7 +80,7 @@ export async function updateReadout(
   const readout = await readable(unit.id, request.readout, transaction);
   await refuseSecond(unit.id, readout.id, id, transaction);
   const before = row.definition;
-  await row.update({ definition: readout, version: row.version + 1 }, { transaction });
+  await changeRow(row, { definition: readout }, transaction);
   const summary = `Changed the readout ${readout.name}.`;
   await appendLog(
     unit,
@@ -106,7 +100,7 @@ export async function removeReadout(
   transaction: Transaction,
 ): Promise<void> {
   const row = await readoutAtVersion(unit, id, baseVersion, transaction);
-  await row.update({ removedAt: new Date(), version: row.version + 1 }, { transaction });
+  await setRemoved(row, true, transaction);
   const summary = `Removed the readout ${row.definition.name}.`;
   await appendLog(
     unit,

@@ -1,6 +1,7 @@
 import { UNIT_FIELDS, type FieldVersions, type UnitField } from '@halfsplit/contract';
 import type { Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
+import { changeUnitRow } from './repository.ts';
 
 const isField = (name: string): name is UnitField => UNIT_FIELDS.some((field) => field === name);
 
@@ -12,7 +13,7 @@ export async function setFields(
 ): Promise<void> {
   const fields = Object.keys(values).filter(isField);
   const next = Object.fromEntries(fields.map((field) => [field, (unit.versions[field] ?? 0) + 1]));
-  await unit.update({ ...values, versions: { ...unit.versions, ...next } }, { transaction });
+  await changeUnitRow(unit, { ...values, versions: { ...unit.versions, ...next } }, transaction);
 }
 
 /** Fields whose version is another than the one that was seen. */

@@ -43,6 +43,20 @@ export async function findUnit(id: string, transaction: Transaction): Promise<Un
   return UnitModel.findByPk(id, { transaction });
 }
 
+/** Changes columns of a unit's row as they are given. */
+export async function changeUnitRow(
+  unit: UnitModel,
+  values: Readonly<Record<string, unknown>>,
+  transaction: Transaction,
+): Promise<void> {
+  await unit.update(values, { transaction });
+}
+
+/** Removes the units that came from the demo, with all that belongs to them. */
+export async function deleteDemo(transaction: Transaction): Promise<void> {
+  await UnitModel.destroy({ where: { isDemo: true }, transaction });
+}
+
 /** Has nobody put a unit here yet? */
 export async function isEmpty(): Promise<boolean> {
   return (await UnitModel.count()) === 0;

@@ -14,7 +14,7 @@ import type { UnitModel } from '../../database/models/index.ts';
 import { stale } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
 import { fieldsChangedSince, setFields } from './fields.ts';
-import { insertUnit } from './repository.ts';
+import { changeUnitRow, insertUnit } from './repository.ts';
 
 export async function createUnit(
   values: z.output<typeof createUnitSchema>,
@@ -61,7 +61,7 @@ export async function updateUnit(
       versions: Object.fromEntries(changed.map((field) => [field, unit.versions[field] ?? 0])),
       values: Object.fromEntries(changed.map((field) => [field, unit.get(field)])),
     });
-  if (stage) await unit.update({ stage }, { transaction });
+  if (stage) await changeUnitRow(unit, { stage }, transaction);
   const fields = Object.keys(described);
   if (fields.length === 0) return;
   const intake = unit.intake;

@@ -9,20 +9,18 @@ import {
   type Part,
   type UnitDocument,
 } from '@halfsplit/core';
-import { Transaction, type Sequelize } from 'sequelize';
-import {
-  EvidenceModel,
-  ReadingModel,
-  ReadoutModel,
-  type UnitExtra,
-  type UnitModel,
-} from '../../database/models/index.ts';
+import type { Sequelize, Transaction } from 'sequelize';
+import type { UnitExtra, UnitModel } from '../../database/models/index.ts';
+import { inSnapshot } from '../../database/snapshot.ts';
 import { invalid } from '../../errors.ts';
+import { insertAllEvidence } from '../evidence/repository.ts';
 import { appendLog, appendSteps } from '../log/repository.ts';
 import { insertParts } from '../parts/repository.ts';
 import { readPicture, shownPicture, type Picture } from '../photos/picture.ts';
 import { picturesOf } from '../photos/repository.ts';
 import { insertPhoto } from '../photos/service.ts';
+import { insertReadings } from '../readings/repository.ts';
+import { insertReadouts } from '../readouts/repository.ts';
 import { insertUnit, findUnit, loadUnit } from './repository.ts';
 import { blankUnit } from './service.ts';
 
@@ -93,23 +91,10 @@ export async function insertDocument(
   );
   const rows = await insertParts(unit.id, parts, transaction);
   const ids = new Map(rows.map((row) => [row.ref, row.id]));
-  const readoutIds = new Map<string, string>();
-  for (const [position, definition] of readouts.entries()) {
-    const row = await ReadoutModel.create(
-      {
-        id: randomUUID(),
-        unitId: unit.id,
-        version: 0,
-        position,
-        definition,
-        removedAt: null,
-      },
-      { transaction },
-    );
-    readoutIds.set(definition.id, row.id);
-  }
-  await insertReadings(unit.id, ids, readoutIds, fileReadings(readings, parts), transaction);
-  await insertEvidence(unit.id, evidence ?? [], transaction);
+  const readoutRows = await insertReadouts(unit.id, readouts, transaction);
+  const readoutIds = new Map(readoutRows.map((row) => [row.definition.id, row.id]));
+  await insertReadings(readingRows(unit.id, ids, readoutIds, fileReadings(readings, parts)), transaction);
+  await insertAllEvidence(evidenceRows(unit.id, evidence ?? []), transaction);
   await insertLog(unit, log, transaction);
   for (const [i, { name: photoName, points }] of ((photos ?? []) as FilePhoto[]).entries())
     await insertPhoto(unit, { name: photoName, picture: pictures[i]!, points: points ?? [] }, transaction);
@@ -140,14 +125,13 @@ function fileReadings(readings: UnitDocument['readings'], parts: readonly Part[]
 }
 
 /** Readings as a file has them; one of a part or readout that the file does not have is refused. */
-async function insertReadings(
+function readingRows(
   unitId: string,
   ids: ReadonlyMap<string, string>,
   readoutIds: ReadonlyMap<string, string>,
   readings: readonly FileReading[],
-  transaction: Transaction,
-): Promise<void> {
-  const rows = readings.map((r, i) => {
+) {
+  return readings.map((r, i) => {
     const partId = r.ref === undefined ? null : ids.get(r.ref);
     const readoutId = r.readout === undefined ? null : readoutIds.get(r.readout);
     if (partId === undefined || readoutId === undefined)
@@ -173,16 +157,12 @@ async function insertReadings(
       withdrawnAt: r.withdrawn === true ? takenAt : null,
     };
   });
-  await ReadingModel.bulkCreate(rows, { transaction });
 }
 
-async function insertEvidence(
-  unitId: string,
-  evidence: readonly EvidenceData[],
-  transaction: Transaction,
-): Promise<void> {
+/** Tests as a file has them. */
+function evidenceRows(unitId: string, evidence: readonly EvidenceData[]) {
   const now = Date.now();
-  const rows = evidence.map(({ withdrawn, ...definition }, i) => {
+  return evidence.map(({ withdrawn, ...definition }, i) => {
     const written = new Date(String(definition.takenAt));
     // Without times the order of the file is the order in which it was seen.
     const isTime = written.getTime() >= 0 && written.getTime() <= now + AHEAD_MS;
@@ -195,7 +175,6 @@ async function insertEvidence(
       withdrawnAt: withdrawn === true ? takenAt : null,
     };
   });
-  await EvidenceModel.bulkCreate(rows, { transaction });
 }
 
 async function insertLog(unit: UnitModel, log: UnitDocument['log'], transaction: Transaction): Promise<void> {
@@ -234,10 +213,7 @@ export async function exportUnit(
   database: Sequelize,
   id: string,
 ): Promise<{ text: string; name: string } | null> {
-  return database.transaction(
-    { isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ },
-    (transaction) => exportIn(id, transaction),
-  );
+  return inSnapshot(database, (transaction) => exportIn(id, transaction));
 }
 
 async function exportIn(
