@@ -1,4 +1,4 @@
-import { closeSync, openSync, readFileSync, renameSync, rmSync, writeSync } from 'node:fs';
+import { linkSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { setTimeout as pause } from 'node:timers/promises';
 
 /** When a process was started, in the system's ticks; empty where the system does not say. A number of old is not mistaken. */
@@ -35,6 +35,32 @@ function holderOf(file) {
   return { text, pid: lives ? number : 0 };
 }
 
+/** Puts a file there with its text in one step, so that nobody finds it empty; false where one is there. */
+function putNew(file, text) {
+  const own = `${file}.${process.pid}`;
+  writeFileSync(own, text, { mode: 0o600 });
+  try {
+    linkSync(own, file);
+    return true;
+  } catch (error) {
+    if (error.code !== 'EEXIST') throw error;
+    return false;
+  } finally {
+    rmSync(own, { force: true });
+  }
+}
+
+/** Removes the lock of a process that ended. One at a time does so: another may have put its own there since we looked. */
+function removeOld(file, text) {
+  const guard = `${file}.old`;
+  if (tryLock(guard) !== null) return;
+  try {
+    if (holderOf(file)?.text === text) rmSync(file, { force: true });
+  } finally {
+    unlock(guard);
+  }
+}
+
 /**
  * Takes a lock file for this process: one process holds it, and one that ended without giving it back holds it no more.
  *
@@ -42,27 +68,10 @@ function holderOf(file) {
  */
 export function tryLock(file) {
   for (;;) {
-    try {
-      const handle = openSync(file, 'wx', 0o600);
-      writeSync(handle, `${process.pid} ${startOf(process.pid)}\n`);
-      closeSync(handle);
-      return null;
-    } catch (error) {
-      if (error.code !== 'EEXIST') throw error;
-    }
+    if (putNew(file, `${process.pid} ${startOf(process.pid)}\n`)) return null;
     const holder = holderOf(file);
     if (holder && holder.pid > 0) return holder.pid === process.pid ? null : holder.pid;
-    if (!holder) continue;
-    // Who moves the file away looks at what it was: another may have put its own there in between.
-    const aside = `${file}.${process.pid}`;
-    try {
-      renameSync(file, aside);
-    } catch {
-      continue;
-    }
-    const wasOld = readFileSync(aside, 'utf8').trim() === holder.text;
-    if (wasOld) rmSync(aside, { force: true });
-    else renameSync(aside, file);
+    if (holder) removeOld(file, holder.text);
   }
 }
 
