@@ -38,6 +38,9 @@ const pause = (ms: number): Promise<void> =>
     addEventListener('online', end);
   });
 
+/** A notice of a refusal goes by itself: what was refused stays, s. */
+const NOTICE_S = 10;
+
 /** The list of units is fetched once for all answers within this time, ms. */
 const GATHER_MS = 500;
 
@@ -75,7 +78,11 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
           else refreshList();
         },
         onRefused: (_write, problem) =>
-          notification.error({ title: problem.detail, description: problem.hint, duration: 0 }),
+          notification.error({
+            title: problem.detail,
+            description: `${problem.hint ?? ''} What you entered stands under “refused” at the top.`.trim(),
+            duration: NOTICE_S,
+          }),
         wait: pause,
         now: () => performance.now(),
         alone,

@@ -8,6 +8,8 @@ interface ModeContext {
 }
 
 const Context = createContext<ModeContext>({ mode: 'paper', toggle: () => {} });
+/** Notices stand where no button is: the way to what they speak of is at the top. */
+const NOTICES = { placement: 'bottomRight' } as const;
 const STORAGE_KEY = 'halfsplit.mode';
 
 const firstMode = (): Mode => {
@@ -32,7 +34,9 @@ export function ModeProvider({ children }: { children: ReactNode }) {
   return (
     <Context value={value}>
       <ConfigProvider theme={antdTheme(mode)} componentSize="small">
-        <AntdApp style={{ height: '100%' }}>{children}</AntdApp>
+        <AntdApp style={{ height: '100%' }} notification={NOTICES}>
+          {children}
+        </AntdApp>
       </ConfigProvider>
     </Context>
   );

@@ -209,8 +209,6 @@ function usePutUnit(): Put {
       const key = `deleted ${unit.id}`;
       notification.info({
         key,
-        // Away from the buttons at the top.
-        placement: 'bottomRight',
         title: `${unit.name} is deleted.`,
         description: `It can be brought back for ${DELETED_DAYS} days.`,
         actions: (

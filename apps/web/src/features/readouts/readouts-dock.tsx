@@ -216,11 +216,15 @@ interface ValueCellProps {
   readonly before: ReadoutAnswer | undefined;
 }
 
+/** A range breaks between its ends only. */
+const EXCEPT_BETWEEN_ENDS = /(?<!…) /g;
+
 const ValueCell = memo(function ValueCell(props: ValueCellProps) {
   const { layer, unit, isPending, readout, answer, before } = props;
   const isOut = answer?.ok === true && outsideBy(answer.value, readout.want) !== 0;
   const isMoved = differs(answer, before, unit);
   const className = `hs-number${isPending ? ` ${styles.pending}` : ''}${isOut ? ' hs-out' : isMoved ? ` hs-${layer}` : ` ${styles.quiet}`}`;
+  const isRange = answer?.ok === true && answer.range !== undefined;
   const text = answer ? answerText(answer, unit) : isPending ? '…' : '–';
   return (
     <td
@@ -229,8 +233,8 @@ const ValueCell = memo(function ValueCell(props: ValueCellProps) {
       aria-busy={isPending}
     >
       {isOut && <ToneMark tone="out" />}
-      <span key={text} className={styles.warm}>
-        {text}
+      <span key={text} className={isRange ? `${styles.warm} ${styles.range}` : styles.warm}>
+        {isRange ? text.replaceAll(EXCEPT_BETWEEN_ENDS, '\u00a0') : text}
       </span>
     </td>
   );
