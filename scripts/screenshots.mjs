@@ -135,7 +135,7 @@ async function takeEach(browser, address) {
     page
       .getByRole('row')
       .filter({ hasText: name })
-      .getByText(/[0-9] (Hz|mHz|dB)/)
+      .getByText(/[0-9]\s(Hz|mHz|dB)/)
       .nth(2)
       .waitFor();
   await page.goto('/');
