@@ -162,6 +162,10 @@ export async function addGain(page: Page, want = ''): Promise<void> {
     ['To net', 'out'],
   ] as const) {
     await dialog.getByLabel(label).fill(net);
+    // The list follows what is typed a moment later.
+    await expect(
+      page.locator('.ant-select-dropdown:visible .ant-select-item-option-active', { hasText: net }),
+    ).toBeVisible();
     await dialog.getByLabel(label).press('Enter');
   }
   await dialog.getByLabel('Wanted').fill(want);
