@@ -42,7 +42,7 @@ test('a unit from typed lines to a plan, a record and the same numbers after imp
   await expect(readoutCell(page, 'Gain', 'planned')).toContainText(/^(19\.[5-9]|20\.[0-5])/);
 
   await goTo(page, 'Log');
-  await expect(page.getByText(/Planned R4/)).toBeVisible();
+  await expect(page.getByText(/Planned: Other value of R4/)).toBeVisible();
   await expect(page.getByText(/Measured R4 with a leg lifted: 1.25 kΩ/)).toBeVisible();
   await page.getByLabel('Note', { exact: true }).fill('Owner likes it quiet.');
   await page.getByLabel('Note', { exact: true }).press('Enter');
@@ -55,13 +55,14 @@ test('a unit from typed lines to a plan, a record and the same numbers after imp
   const path = await (await download).path();
   const file = JSON.parse(await readFile(path, 'utf8')) as {
     format: string;
-    circuit: { parts: { ref: string; found?: number; planned?: number }[] };
+    circuit: { parts: { ref: string; found?: number }[] };
+    changes: object[];
   };
   expect(file.format).toBe('halfsplit/unit');
-  expect(file.circuit.parts.find((p) => p.ref === 'R4')).toMatchObject({
-    found: 1250,
-    planned: expect.any(Number),
-  });
+  expect(file.circuit.parts.find((p) => p.ref === 'R4')).toMatchObject({ found: 1250 });
+  expect(file.changes).toMatchObject([
+    { state: 'planned', steps: [{ do: 'fit', ref: 'R4', value: expect.any(Number) }] },
+  ]);
 
   await page.getByRole('link', { name: 'Bench', exact: true }).click();
   await page.getByLabel('Open a unit file').setInputFiles({

@@ -224,20 +224,20 @@ describe('undo', () => {
       part: resistor('R1', '56k'),
     }));
     ({ unit } = await test.write('POST', `${path}/readings`, { baseVersion: 1, partId: id, value: 70_000 }));
-    ({ unit } = await test.write('POST', `${path}/plan`, {
-      changes: [{ partId: id, baseVersion: 1, planned: 51_000 }],
-      reason: 'less hiss',
-    }));
-    ({ unit } = await test.write('POST', `${path}/parts/${id}/remove`, { baseVersion: 2 }));
+    const plan = { id: 'c', name: 'Less hiss', purpose: 'repair', state: 'planned' };
+    const steps = [{ do: 'fit', ref: 'R1', value: '51k' }];
+    ({ unit } = await test.write('POST', `${path}/changes`, { change: { ...plan, steps } }));
+    ({ unit } = await test.write('POST', `${path}/parts/${id}/remove`, { baseVersion: 1 }));
     expect(unit.parts).toEqual([]);
     const undo = async () => {
       const entry = unit.log.find((e) => e.undoable)!;
       ({ unit } = await test.write('POST', `${path}/undo`, { sequence: entry.sequence }));
     };
     await undo();
-    expect(unit.parts[0]!.part).toMatchObject({ marked: 56_000, planned: 51_000 });
+    expect(unit.parts[0]!.part).toMatchObject({ marked: 56_000 });
+    expect(unit.changes).toMatchObject([{ change: { ...plan, steps: [{ value: 51_000 }] } }]);
     await undo();
-    expect(unit.parts[0]!.part.planned).toBeUndefined();
+    expect(unit.changes).toEqual([]);
     await undo();
     expect(unit.readings[0]!.withdrawn).toBe(true);
     await undo();

@@ -18,6 +18,7 @@ import {
 } from 'fastify-type-provider-zod';
 import type { Sequelize } from 'sequelize';
 import { archiveRoutes } from './features/archive/routes.ts';
+import { changeRoutes } from './features/changes/routes.ts';
 import { evidenceRoutes } from './features/evidence/routes.ts';
 import { photoRoutes } from './features/photos/routes.ts';
 import type { EditsFeed } from './features/edits/feed.ts';
@@ -27,7 +28,6 @@ import { partRoutes } from './features/parts/routes.ts';
 import { namesOnNetwork } from './features/people/addresses.ts';
 import { askForNames } from './features/people/guard.ts';
 import { openBenchRoutes, peopleRoutes } from './features/people/routes.ts';
-import { planRoutes } from './features/plan/routes.ts';
 import { readingRoutes } from './features/readings/routes.ts';
 import { readoutRoutes } from './features/readouts/routes.ts';
 import { unitRoutes } from './features/units/routes.ts';
@@ -113,7 +113,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
       partRoutes(typed);
       readingRoutes(typed);
       readoutRoutes(typed);
-      planRoutes(typed);
+      changeRoutes(typed);
       evidenceRoutes(typed);
       photoRoutes(typed);
       editRoutes(typed);

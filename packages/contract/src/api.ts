@@ -1,18 +1,13 @@
 import { z } from 'zod';
 import { stageSchema, unitPlaceSchema } from './names.ts';
 import { evidenceSchema, intakeSchema, pathSchema } from './finding.ts';
+import { changeSchema, setSchema } from './change.ts';
 import { netNameSchema } from './field.ts';
 import { hazardSchema } from './hazard.ts';
 import { betweenSchema, readingConditionSchema, readingFields, readingValueSchema } from './reading.ts';
 import { settingSchema } from './setting.ts';
-import {
-  keptPartSchema,
-  keptReadoutSchema,
-  modelSchema,
-  nudgesSchema,
-  readoutSchema,
-  sheetPartSchema,
-} from './unit-file.ts';
+import { keptPartSchema, sheetPartSchema } from './part-schema.ts';
+import { keptReadoutSchema, modelSchema, nudgesSchema, readoutSchema } from './unit-file.ts';
 
 /** Paths, requests and answers of /api/v1. Times are ISO 8601 in UTC. */
 export const API_ROOT = '/api/v1';
@@ -48,6 +43,10 @@ export const readingResourceSchema = z.object({
   id: idSchema,
   partId: idSchema.nullable(),
   readoutId: idSchema.nullable(),
+  /** The change that put in what was read: a fit of that part, or one that added `ref`. */
+  changeId: idSchema.nullable(),
+  /** Designator of a part that the change added. */
+  ref: z.string().nullable(),
   value: readingValueSchema,
   condition: readingConditionSchema,
   instrument: z.string().nullable(),
@@ -68,6 +67,15 @@ export const readoutResourceSchema = z.object({
   readout: keptReadoutSchema,
 });
 export type ReadoutResource = z.infer<typeof readoutResourceSchema>;
+
+/** A change to the circuit as the record has it. */
+export const changeResourceSchema = z.object({
+  id: idSchema,
+  version: versionSchema,
+  position: z.number().int(),
+  change: changeSchema,
+});
+export type ChangeResource = z.infer<typeof changeResourceSchema>;
 
 /** One test of the search, as it was seen. Never changed but for being withdrawn. */
 export const evidenceResourceSchema = evidenceSchema.omit({ withdrawn: true }).extend({
@@ -127,6 +135,7 @@ export const UNIT_FIELDS = [
   'hazardNotes',
   'notes',
   'settings',
+  'sets',
   'ground',
   'nudges',
   'models',
@@ -152,6 +161,7 @@ export const unitFieldsSchema = z.object({
   /** What else can hurt, in free words. */
   hazardNotes: z.string(),
   settings: z.array(settingSchema),
+  sets: z.array(setSchema),
   ground: z.string(),
   nudges: nudgesSchema,
   models: z.array(modelSchema),
@@ -189,6 +199,7 @@ export const unitResourceSchema = identitySchema.extend(unitFieldsSchema.shape).
   parts: z.array(partResourceSchema),
   readings: z.array(readingResourceSchema),
   readouts: z.array(readoutResourceSchema),
+  changes: z.array(changeResourceSchema),
   log: z.array(logEntrySchema),
 });
 export type UnitResource = z.infer<typeof unitResourceSchema>;
@@ -226,6 +237,7 @@ export const updateUnitSchema = z.object({
   notes: z.string().max(20000).optional(),
   hazardNotes: z.string().max(2000).optional(),
   settings: z.array(settingSchema).max(200).optional(),
+  sets: z.array(setSchema).max(50).optional(),
   stage: stageSchema.optional(),
   place: unitPlaceSchema.optional(),
   ground: netNameSchema.optional(),
@@ -233,6 +245,8 @@ export const updateUnitSchema = z.object({
   models: z.array(modelSchema).max(200).optional(),
   path: pathSchema.nullable().optional(),
   intake: intakeSchema.optional(),
+  /** Why a unit is put away although something temporary is still in force. */
+  reason: z.string().trim().max(500).optional(),
 });
 export type UpdateUnit = z.infer<typeof updateUnitSchema>;
 
@@ -252,6 +266,8 @@ export const createReadingSchema = z
     baseVersion: versionSchema,
     partId: idSchema.optional(),
     readoutId: idSchema.optional(),
+    changeId: idSchema.optional(),
+    ref: z.string().trim().min(1).max(32).optional(),
     value: readingValueSchema,
     condition: readingConditionSchema.default('leg lifted'),
     instrument: readingFields.instrument.optional(),
@@ -261,8 +277,11 @@ export const createReadingSchema = z
     isAsDrawn: readingFields.isAsDrawn.default(false),
     between: readingFields.between.optional(),
   })
-  .refine((r) => (r.partId === undefined) !== (r.readoutId === undefined), {
+  .refine((r) => [r.partId, r.readoutId, r.ref].filter((of) => of !== undefined).length === 1, {
     message: 'a reading is of one part or of one readout',
+  })
+  .refine((r) => r.ref === undefined || r.changeId !== undefined, {
+    message: 'a reading of a part that a change added says by which change',
   })
   .refine((r) => (r.between !== undefined) === (r.condition === 'from a change'), {
     message: 'a reading from a change says between what it lies, and no other does',
@@ -277,17 +296,10 @@ export type AmendReading = z.infer<typeof amendReadingSchema>;
 export const createReadoutSchema = z.object({ id: ownIdSchema, readout: readoutSchema });
 export const updateReadoutSchema = z.object({ baseVersion: versionSchema, readout: readoutSchema });
 
-/** Planned values accepted together, with the sentence that says why. */
-export const acceptPlanSchema = z.object({
-  changes: z
-    .array(
-      z.object({ partId: idSchema, baseVersion: versionSchema, planned: z.number().positive().nullable() }),
-    )
-    .min(1)
-    .max(50),
-  reason: z.string().trim().min(1).max(500),
-});
-export type AcceptPlan = z.infer<typeof acceptPlanSchema>;
+export const createChangeSchema = z.object({ id: ownIdSchema, change: changeSchema });
+export type CreateChange = z.output<typeof createChangeSchema>;
+export const updateChangeSchema = z.object({ baseVersion: versionSchema, change: changeSchema });
+export type UpdateChange = z.output<typeof updateChangeSchema>;
 
 export const createNoteSchema = z.object({
   id: ownIdSchema,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import {
+  changeResourceSchema,
   evidenceResourceSchema,
   logEntrySchema,
   partResourceSchema,
@@ -19,13 +20,14 @@ export const effectSchema = z.discriminatedUnion('of', [
   }),
   z.object({ of: z.literal('reading'), value: readingResourceSchema }),
   z.object({ of: z.literal('readout'), value: readoutResourceSchema }),
+  z.object({ of: z.literal('change'), value: changeResourceSchema }),
   z.object({ of: z.literal('evidence'), value: evidenceResourceSchema }),
   z.object({ of: z.literal('photo'), value: photoResourceSchema }),
   z.object({ of: z.literal('log'), value: logEntrySchema }),
   z.object({ of: z.literal('unit'), value: unitFieldsSchema.partial() }),
   z.object({
     of: z.literal('gone'),
-    entity: z.enum(['part', 'readout', 'photo']),
+    entity: z.enum(['part', 'readout', 'change', 'photo']),
     id: z.uuid(),
   }),
 ]);

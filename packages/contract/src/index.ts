@@ -11,6 +11,8 @@ export * from './readouts/readout.ts';
 export * from './finding.ts';
 export * from './reading.ts';
 export * from './readings-file.ts';
+export * from './part-schema.ts';
+export * from './change.ts';
 export * from './unit-file.ts';
 export * from './api.ts';
 export * from './edit.ts';

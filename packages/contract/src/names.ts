@@ -5,6 +5,9 @@ export const LAYERS = ['marked', 'found', 'planned', 'proven'] as const;
 export const layerSchema = z.enum(LAYERS);
 export type Layer = z.infer<typeof layerSchema>;
 
+/** Layers of which a part has a value of its own. What is planned for it is a change; a file may have it with the part. */
+export type ValueLayer = Exclude<Layer, 'planned'>;
+
 /** The stages of the work on one unit, in order. */
 export const STAGES = ['intake', 'trace', 'find', 'measure', 'rework', 'build', 'prove', 'log'] as const;
 export const stageSchema = z.enum(STAGES);

@@ -46,6 +46,8 @@ export const fileReadingSchema = z
   .looseObject({
     ref: z.string().optional(),
     readout: z.string().optional(),
+    /** The change, by its id, that put in the part that was read. */
+    change: z.string().max(64).optional(),
     value: readingValueSchema,
     condition: readingConditionSchema,
     instrument: readingFields.instrument.nullish(),

@@ -1,9 +1,9 @@
 import { z } from 'zod';
+import { changeSchema, setSchema } from './change.ts';
 import { netNameSchema, quantitySchema, shapeOf } from './field.ts';
 import { evidenceSchema, intakeSchema, pathSchema } from './finding.ts';
-import { LAYERS, type Layer } from './names.ts';
-import { PART_DEFINITIONS, PART_KINDS, type PartKind } from './parts/index.ts';
-import { COMMON_FIELDS, type FilePart } from './parts/part.ts';
+import { partSchema, unknownKind } from './part-schema.ts';
+import { PART_KINDS } from './parts/index.ts';
 import { READOUT_DEFINITIONS, READOUT_KINDS, type ReadoutKind } from './readouts/index.ts';
 import { READOUT_COMMON_FIELDS, type FileReadout } from './readouts/readout.ts';
 import { fileReadingSchema, writtenTimeSchema } from './reading.ts';
@@ -17,59 +17,6 @@ import { settingSchema } from './setting.ts';
 export const UNIT_FILE_FORMAT = 'halfsplit/unit';
 export const UNIT_FILE_VERSION = 1;
 
-export const partValueSchema = z
-  .union([quantitySchema, z.literal('open'), z.literal('short')])
-  .nullable()
-  .meta({ description: 'A value, "open", "short", or null where the layer has none.' });
-
-export const refSchema = z.string().trim().min(1).max(32);
-const pinsSchema = z.record(z.string().min(1).max(32), netNameSchema);
-const paramsSchema = z.record(z.string().min(1).max(32), quantitySchema);
-
-const unknownKind = (of: string, kinds: readonly string[]) => (issue: { readonly code?: string }) =>
-  issue.code === 'invalid_union' ? `it is no kind of ${of}; there are ${kinds.join(', ')}` : undefined;
-
-/** The schema of one kind of part, with the layers it may carry. */
-function partShape(kind: PartKind, layers: readonly Layer[]) {
-  const { fields, params } = PART_DEFINITIONS[kind];
-  return z.looseObject({
-    ref: refSchema,
-    kind: z.literal(kind),
-    pins: pinsSchema,
-    ...Object.fromEntries(layers.map((layer) => [layer, partValueSchema.optional()])),
-    ...(layers.includes('found') ? { foundParams: paramsSchema.optional() } : {}),
-    ...shapeOf(COMMON_FIELDS),
-    model: z.string().max(64).optional(),
-    params: paramsSchema.optional(),
-    ...shapeOf(fields),
-    ...shapeOf(params),
-  });
-}
-
-type PartShape = ReturnType<typeof partShape>;
-const anyPart = (layers: readonly Layer[]) =>
-  z.discriminatedUnion(
-    'kind',
-    PART_KINDS.map((kind) => partShape(kind, layers)) as [PartShape, ...PartShape[]],
-    { error: unknownKind('part', PART_KINDS) },
-  );
-
-/** A part of any kind as a file may have it: one schema a kind, made from its definition. */
-export const partSchema = anyPart(LAYERS) as z.ZodType<FilePart, FilePart>;
-/** A part's own data, but for the found value, which comes from the readings. */
-export const sheetPartSchema = anyPart(LAYERS.filter((l) => l !== 'found')) as z.ZodType<
-  SheetPart,
-  SheetPart
->;
-export type SheetPart = FilePart;
-
-/** A part as it is kept: whatever an older version wrote is handed on, and read where it is used. */
-export const keptPartSchema = z.looseObject({
-  ref: z.string(),
-  kind: z.enum(PART_KINDS),
-  pins: z.record(z.string(), z.string()),
-}) as z.ZodType<SheetPart, SheetPart>;
-
 /** A model that a unit brings along: a type number the library does not have, or has otherwise. */
 export const modelSchema = z.looseObject({
   name: z.string().trim().min(1).max(64),
@@ -82,6 +29,8 @@ export const circuitSchema = z.looseObject({
   ground: netNameSchema,
   parts: z.array(partSchema).max(2000),
   models: z.array(modelSchema).max(200).optional(),
+  /** Nets where something was taken away: what floats by that rests in the air. */
+  loose: z.array(netNameSchema).max(2000).optional(),
 });
 
 export const wantSchema = z.strictObject(
@@ -176,6 +125,8 @@ export const unitFileSchema = z.looseObject({
   circuit: circuitSchema,
   readouts: z.array(readoutSchema).max(200).optional(),
   path: pathSchema.optional(),
+  changes: z.array(changeSchema).max(500).optional(),
+  sets: z.array(setSchema).max(50).optional(),
   settings: z.array(settingSchema).max(200).optional(),
   evidence: z.array(evidenceSchema).max(2000).optional(),
   intake: intakeSchema.optional(),

@@ -174,6 +174,54 @@ export const CATALOGUE = {
     sentence: (d) => `${d.detail}.`,
     hint: 'Give its name, its kind, and parameters such as BF=200.',
   },
+  'change/no-part': {
+    sentence: (d) => `There is no ${d.ref} in the circuit.`,
+    hint: 'It may have been taken out, or have another designator: correct the step, or drop the change.',
+  },
+  'change/no-net': {
+    sentence: (d) => `No part touches net ${d.net}.`,
+    hint: 'It may have been cut or joined: correct the step, or drop the change.',
+  },
+  'change/taken': {
+    sentence: (d) => `${d.ref} is in the circuit already.`,
+    hint: 'Give the new part a designator of its own.',
+  },
+  'change/net-taken': {
+    sentence: (d) => `There is a net ${d.net} already.`,
+    hint: 'What a cut leaves over needs a name of its own.',
+  },
+  'change/pin-elsewhere': {
+    sentence: (d) => `${d.text} is not on net ${d.net} but on ${d.detail}.`,
+    hint: 'Name pins of the net that is cut.',
+  },
+  'change/pin-twice': {
+    sentence: (d) => `${d.text} is named twice.`,
+    hint: 'Name each pin once.',
+  },
+  'change/whole-net': {
+    sentence: (d) => `The cut names every pin of net ${d.net}, so that nothing is cut.`,
+    hint: 'Name the pins on one side of the cut.',
+  },
+  'change/joined-already': {
+    sentence: (d) => `${d.net} and ${d.text} are one net already.`,
+    hint: 'Name two nets that are apart.',
+  },
+  'change/there-already': {
+    sentence: (d) => `${d.text} is on net ${d.net} already.`,
+    hint: 'Name the net that it is to go to.',
+  },
+  'change/no-steps': {
+    sentence: () => 'The change has no steps.',
+    hint: 'Add a step: what is fitted, added, taken out, cut or wired.',
+  },
+  'change/unknown-set': {
+    sentence: (d) => `There is no set "${d.text}".`,
+    hint: 'Name a set of the unit, or let the change belong to every one.',
+  },
+  'change/unreadable': {
+    sentence: (d) => `${d.detail}`,
+    hint: 'Lines are: R4 -> 820 · +C30 470n n3 n4 · -R4 · lift C7.a · cut n3 at R4.a · wire a to b · R12.b to outR · swap R1.a R2.a.',
+  },
   'path/invalid': {
     sentence: (d) => `Path, ${d.where}: ${d.detail}.`,
     hint: 'Correct the blocks, links and test points of the path.',

@@ -2,6 +2,7 @@ export type { EvidenceData, IntakeData, PathData } from '@halfsplit/contract';
 export * from './errors.ts';
 export * from './quantity/index.ts';
 export * from './circuit/index.ts';
+export * from './changes/index.ts';
 export * from './models/index.ts';
 export * from './devices/index.ts';
 export * from './audio/index.ts';

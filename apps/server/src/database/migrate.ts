@@ -10,6 +10,7 @@ import * as edits from './migrations/0007-edits.ts';
 import * as place from './migrations/0008-place.ts';
 import * as people from './migrations/0009-people.ts';
 import * as turnedPhotos from './migrations/0010-turned-photos.ts';
+import * as changes from './migrations/0011-changes.ts';
 
 interface Migration {
   up(query: QueryInterface): Promise<void>;
@@ -34,6 +35,7 @@ const MIGRATIONS = [
   named('0008-place', place),
   named('0009-people', people),
   named('0010-turned-photos', turnedPhotos),
+  named('0011-changes', changes),
 ];
 
 /** Brings the database to the newest state; does nothing when it is there already. */

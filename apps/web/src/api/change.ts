@@ -1,7 +1,7 @@
 import {
-  acceptPlanSchema,
   amendReadingSchema,
   betweenSchema,
+  changeSchema as circuitChangeSchema,
   createUnitSchema,
   fieldVersionsSchema,
   newEvidenceSchema,
@@ -40,6 +40,8 @@ export const changeSchema = z.discriminatedUnion('type', [
     id,
     partId: id.optional(),
     readoutId: id.optional(),
+    changeId: id.optional(),
+    ref: z.string().optional(),
     seen,
     value: readingValueSchema,
     condition: readingConditionSchema,
@@ -55,11 +57,9 @@ export const changeSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('add-readout'), id, readout: readoutSchema }),
   z.object({ type: z.literal('update-readout'), readoutId: id, seen, readout: readoutSchema }),
   z.object({ type: z.literal('remove-readout'), readoutId: id, seen }),
-  z.object({
-    type: z.literal('accept-plan'),
-    changes: acceptPlanSchema.shape.changes,
-    reason: acceptPlanSchema.shape.reason,
-  }),
+  /** A change to the circuit, planned or done. */
+  z.object({ type: z.literal('add-change'), id, change: circuitChangeSchema }),
+  z.object({ type: z.literal('update-change'), changeId: id, seen, change: circuitChangeSchema }),
   z.object({ type: z.literal('add-evidence'), id, evidence: newEvidenceSchema, takenAt }),
   z.object({ type: z.literal('withdraw-evidence'), evidenceId: id }),
   z.object({

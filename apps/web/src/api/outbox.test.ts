@@ -1,4 +1,4 @@
-import type { ProblemDocument, WriteAnswer } from '@halfsplit/contract';
+import type { FileChange, ProblemDocument, WriteAnswer } from '@halfsplit/contract';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { ProblemError, UnreachableError } from './client.ts';
 import { Outbox, type OutboxPorts } from './outbox.ts';
@@ -99,6 +99,14 @@ beforeEach(() => {
   isFull = false;
   queue = Promise.resolve();
 });
+
+const PLAN: FileChange = {
+  id: 'louder',
+  name: 'Louder',
+  purpose: 'modification',
+  state: 'planned',
+  steps: [{ do: 'fit', ref: 'R1', value: 470 }],
+};
 
 describe('outbox', () => {
   it('sends in order, one at a time, and forgets what was acknowledged', async () => {
@@ -255,28 +263,20 @@ describe('outbox', () => {
     expect(texts()).toEqual([1, 'after']);
   });
 
-  it('ends a plan of several parts, one stale part after the other', async () => {
-    const Q = newId();
+  it('ends a plan that was changed twice meanwhile, on top of each', async () => {
     answers = [
       new ProblemError(stale(4)),
-      new ProblemError({ ...stale(9), current: { id: Q, version: 9 } }),
+      new ProblemError({ ...stale(9), current: { id: P, version: 9 } }),
       good,
     ];
     const outbox = openPage();
-    outbox.add(U, {
-      type: 'accept-plan',
-      reason: 'louder',
-      changes: [P, Q].map((partId) => ({ partId, baseVersion: 0, planned: 470 })),
-    });
+    outbox.add(U, { type: 'update-change', changeId: P, seen: 0, change: PLAN });
     await until(outbox, 'conflict');
     await outbox.resolve('mine');
     await until(outbox, 'conflict');
     await outbox.resolve('mine');
     await until(outbox, 'saved');
-    expect(sent.at(-1)!.body.changes).toEqual([
-      { partId: P, baseVersion: 4, planned: 470 },
-      { partId: Q, baseVersion: 9, planned: 470 },
-    ]);
+    expect(sent.at(-1)!.body).toEqual({ baseVersion: 9, change: PLAN });
   });
 });
 
@@ -286,6 +286,7 @@ describe('applyChange', () => {
     id: 'u',
     readings: [],
     nudges: {},
+    changes: [],
     parts: [{ id: 'p', version: 0, position: 0, part }],
   });
 
@@ -298,12 +299,12 @@ describe('applyChange', () => {
         .parts[0]!.part.marked,
     ).toBe(5);
     expect(applyChange(start, { type: 'remove-part', partId: 'p', seen: 0 }).parts).toEqual([]);
-    const planned = applyChange(start, {
-      type: 'accept-plan',
-      changes: [{ partId: 'p', baseVersion: 0, planned: 9 }],
-      reason: 'x',
-    });
-    expect(planned.parts[0]!.part.planned).toBe(9);
+    const planned = applyChange(start, { type: 'add-change', id: 'c', change: PLAN });
+    expect(planned.changes).toMatchObject([{ id: 'c', version: 0, position: 0, change: PLAN }]);
+    const dropped = { ...PLAN, state: 'dropped' } as const;
+    expect(
+      applyChange(planned, { type: 'update-change', changeId: 'c', seen: 0, change: dropped }).changes,
+    ).toMatchObject([{ version: 1, change: { state: 'dropped' } }]);
     const read = applyChange(start, {
       type: 'add-reading',
       id: 't',

@@ -1,4 +1,4 @@
-import type { SheetPart } from '@halfsplit/contract';
+import type { FileChange, SheetPart } from '@halfsplit/contract';
 import { describe, expect, it } from 'vitest';
 import { applyChange, rebased, requestFor } from './pending.ts';
 import type { Change } from './change.ts';
@@ -10,6 +10,7 @@ const unit = partialUnit({
   id: 'u',
   versions: { name: 4 },
   name: 'Before',
+  changes: [],
   nudges: {},
   parts: [{ id: 'p', version: 2, position: 0, part }],
   readouts: [{ id: 'r', version: 1, position: 0, readout }],
@@ -20,6 +21,13 @@ const unit = partialUnit({
 const takenAt = '2026-01-02T00:00:00.000Z';
 
 /** Every kind of change, where it goes, and with which version it says it was made. */
+const plan: FileChange = {
+  id: 'louder',
+  name: 'Louder',
+  purpose: 'modification',
+  state: 'planned',
+  steps: [{ do: 'fit', ref: 'R1', value: 470 }],
+};
 const CHANGES: readonly (readonly [change: Change, method: string, path: string, body: object])[] = [
   [{ type: 'add-part', id: 't', part }, 'POST', '/parts', { id: 't', part }],
   [{ type: 'update-part', partId: 'p', seen: 2, part }, 'PUT', '/parts/p', { baseVersion: 2, part }],
@@ -72,11 +80,12 @@ const CHANGES: readonly (readonly [change: Change, method: string, path: string,
     { baseVersion: 1, readout },
   ],
   [{ type: 'remove-readout', readoutId: 'r', seen: 1 }, 'POST', '/readouts/r/remove', { baseVersion: 1 }],
+  [{ type: 'add-change', id: 't', change: plan }, 'POST', '/changes', { id: 't', change: plan }],
   [
-    { type: 'accept-plan', changes: [{ partId: 'p', baseVersion: 2, planned: 470 }], reason: 'louder' },
-    'POST',
-    '/plan',
-    { changes: [{ partId: 'p', baseVersion: 2, planned: 470 }], reason: 'louder' },
+    { type: 'update-change', changeId: 'c', seen: 2, change: plan },
+    'PUT',
+    '/changes/c',
+    { baseVersion: 2, change: plan },
   ],
   [
     { type: 'add-evidence', id: 't', evidence: { at: 'TP1', saw: 'good' }, takenAt },
@@ -117,7 +126,6 @@ describe('a change as a request', () => {
       }
       const mine = rebased(change, { version: 11 });
       if ('seen' in change) expect(mine).toMatchObject({ seen: 11 });
-      else if (change.type === 'accept-plan') expect(mine).toMatchObject({ changes: [{ baseVersion: 11 }] });
       else expect(mine).toBe(change);
     }
   });

@@ -25,6 +25,8 @@ export function applyChange(unit: UnitResource, change: Change): UnitResource {
             id: change.id,
             partId: change.partId ?? null,
             readoutId: change.readoutId ?? null,
+            changeId: change.changeId ?? null,
+            ref: change.ref ?? null,
             value: change.value,
             condition: change.condition,
             instrument: change.instrument ?? null,
@@ -61,18 +63,21 @@ export function applyChange(unit: UnitResource, change: Change): UnitResource {
       };
     case 'remove-readout':
       return { ...unit, readouts: unit.readouts.filter((r) => r.id !== change.readoutId) };
-    case 'accept-plan': {
-      const planned = new Map(change.changes.map((c) => [c.partId, c]));
+    case 'add-change': {
+      if (isThere(unit.changes, change.id)) return unit;
+      const position = (unit.changes.at(-1)?.position ?? -1) + 1;
       return {
         ...unit,
-        parts: unit.parts.map((p) => {
-          const mine = planned.get(p.id);
-          return mine
-            ? { ...p, version: mine.baseVersion + 1, part: { ...p.part, planned: mine.planned } }
-            : p;
-        }),
+        changes: [...unit.changes, { id: change.id, version: 0, position, change: change.change }],
       };
     }
+    case 'update-change':
+      return {
+        ...unit,
+        changes: unit.changes.map((c) =>
+          c.id === change.changeId ? { ...c, version: change.seen + 1, change: change.change } : c,
+        ),
+      };
     case 'update-unit': {
       const versions = Object.fromEntries(
         UNIT_FIELDS.flatMap((field) =>
@@ -130,6 +135,7 @@ export function newUnit({ unitId, change }: Write): UnitResource | undefined {
     lastActivityAt: change.at,
     lastActivity: null,
     settings: [],
+    sets: [],
     ground: '0',
     nudges: {},
     models: [],
@@ -141,6 +147,7 @@ export function newUnit({ unitId, change }: Write): UnitResource | undefined {
     parts: [],
     readings: [],
     readouts: [],
+    changes: [],
     log: [],
   };
 }
@@ -201,8 +208,14 @@ export function requestFor({ unitId, change }: Write): Request {
       };
     case 'remove-readout':
       return post(`/readouts/${change.readoutId}/remove`, { baseVersion: change.seen });
-    case 'accept-plan':
-      return post('/plan', { changes: change.changes, reason: change.reason });
+    case 'add-change':
+      return post('/changes', { id: change.id, change: change.change });
+    case 'update-change':
+      return {
+        method: 'PUT',
+        path: `${root}/changes/${change.changeId}`,
+        body: { baseVersion: change.seen, change: change.change },
+      };
     case 'add-evidence':
       return post('/evidence', { ...change.evidence, id: change.id, takenAt: change.takenAt });
     case 'withdraw-evidence':
@@ -235,16 +248,6 @@ interface Current {
 export function rebased(change: Change, current: Current): Change {
   const { version } = current;
   switch (change.type) {
-    case 'accept-plan':
-      // One part of the plan is named at a time; the others keep their versions.
-      return version === undefined
-        ? change
-        : {
-            ...change,
-            changes: change.changes.map((c) =>
-              current.id === undefined || c.partId === current.id ? { ...c, baseVersion: version } : c,
-            ),
-          };
     case 'update-unit':
       return { ...change, seen: { ...change.seen, ...current.versions } };
     default:

@@ -4,7 +4,7 @@ import {
   checkCircuit,
   checkReadouts,
   transferEnds,
-  withValues,
+  withPlanned,
   type Readout,
 } from '@halfsplit/core';
 import { Button, Spin } from 'antd';
@@ -65,7 +65,7 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
   const [trial, setTrial] = useState(NO_TRIAL);
   const [readoutId, setReadoutId] = useState<string | null>(null);
   const tried = useMemo(
-    () => (trial.size === 0 ? saved : { ...saved, circuit: withValues(saved.circuit, 'planned', trial) }),
+    () => (trial.size === 0 ? saved : { ...saved, circuit: withPlanned(saved.circuit, trial) }),
     [saved, trial],
   );
   const response = useMemo(() => responseNets(saved.readouts, readoutId), [saved.readouts, readoutId]);

@@ -1,5 +1,6 @@
 import type { Layer } from '@halfsplit/contract';
 import {
+  circuitAt,
   HalfsplitError,
   judgePart,
   meterModeOf,
@@ -21,21 +22,24 @@ export interface JudgeRequest {
 }
 
 /** Verdicts on readings, by their keys. */
-export const judgeAll = ({ document: { circuit }, readings }: JudgeRequest): [string, Verdict][] =>
-  readings.flatMap(({ key, ref, ...reading }): [string, Verdict][] => {
+export function judgeAll({ document, readings }: JudgeRequest): [string, Verdict][] {
+  const circuit = circuitAt(document.circuit, 'proven');
+  return readings.flatMap(({ key, ref, ...reading }): [string, Verdict][] => {
     const part = circuit.parts.find((p) => p.ref === ref);
     if (!part) return [];
     return [[key, judgePart(circuit, part, reading)]];
   });
+}
 
 /** What a meter would show across a part in its circuit, and why; null where that cannot be computed. */
 export function expectInCircuit({
-  document: { circuit },
+  document,
   ref,
 }: {
   readonly document: UnitDocument;
   readonly ref: string;
 }): string | null {
+  const circuit = circuitAt(document.circuit, 'proven');
   const part = circuit.parts.find((p) => p.ref === ref);
   const mode = part && meterModeOf(part);
   const { a, b } = part?.pins ?? {};

@@ -1,9 +1,11 @@
 import { partResourceSchema, type ReadoutResource } from '@halfsplit/contract';
 import {
+  changeWords as doesWords,
   formatQuantity,
   formatSheetLine,
   formatWant,
   KINDS,
+  readChanges,
   QUANTITY_KINDS,
   readPart,
   readReadout,
@@ -43,8 +45,9 @@ export function changeWords(change: Change, current?: unknown): string {
     case 'add-readout':
     case 'update-readout':
       return readoutWords(change.readout);
-    case 'accept-plan':
-      return change.reason;
+    case 'add-change':
+    case 'update-change':
+      return `${change.change.name}: ${doesWords({ steps: readChanges([change.change], [], [])[0]!.steps })}.`;
     case 'add-evidence': {
       const { at, saw } = change.evidence;
       return `${at}: ${typeof saw === 'string' ? saw : `${saw.value} ${saw.unit}`}`;

@@ -1,5 +1,5 @@
 import type { ReadingResource, ReadoutResource, UnitResource } from '@halfsplit/contract';
-import { DocumentMaker, parseSheetLine, withValues } from '@halfsplit/core';
+import { DocumentMaker, parseSheetLine, withPlanned } from '@halfsplit/core';
 import { render } from '@testing-library/react';
 import { useMemo, useState, type ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
@@ -40,17 +40,25 @@ export function unitOf({ lines, readouts = [], readings = [], planned = {} }: Ma
       const read = parseSheetLine(line);
       if (!read.ok) throw new Error(`${line}: ${read.problem.message}`);
       const { found: _found, ...part } = read.part;
-      const plan = planned[part.ref];
       return {
         id: idOf(100 + position),
         version: 2,
         position,
-        part: {
-          ...part,
-          ...(plan === undefined ? {} : { planned: plan }),
-        } as UnitResource['parts'][number]['part'],
+        part: part as UnitResource['parts'][number]['part'],
       };
     }),
+    changes: Object.entries(planned).map(([ref, value], position) => ({
+      id: idOf(400 + position),
+      version: 0,
+      position,
+      change: {
+        id: idOf(400 + position),
+        name: `Other value of ${ref}`,
+        purpose: 'repair',
+        state: 'planned',
+        steps: [{ do: 'fit', ref, value }],
+      },
+    })),
     readouts: readouts.map((readout, position) => ({
       id: idOf(200 + position),
       version: 0,
@@ -61,6 +69,8 @@ export function unitOf({ lines, readouts = [], readings = [], planned = {} }: Ma
       id: idOf(300 + i),
       partId: null,
       readoutId: null,
+      changeId: null,
+      ref: null,
       condition: 'leg lifted',
       instrument: null,
       esr: null,
@@ -83,7 +93,7 @@ export function showInUnit(unit: UnitResource, children: ReactNode, analysis: An
     const [trial, setTrial] = useState(NO_TRIAL);
     const [readoutId, setReadoutId] = useState<string | null>(null);
     const tried = useMemo(
-      () => ({ ...document, circuit: withValues(document.circuit, 'planned', trial) }),
+      () => ({ ...document, circuit: withPlanned(document.circuit, trial) }),
       [document, trial],
     );
     return (

@@ -18,7 +18,7 @@ export function isStageDone(stage: RailStage, unit: UnitResource, problemCount: 
     case 'measure':
       return resistive.length > 0 && resistive.every((p) => measured.has(p.id));
     case 'rework':
-      return unit.parts.some((p) => typeof p.part.planned === 'number');
+      return unit.changes.some(({ change }) => change.state === 'planned' || change.state === 'done');
     case 'log':
       return false;
   }

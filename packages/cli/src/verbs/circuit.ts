@@ -16,7 +16,7 @@ import { UsageError } from '../options.ts';
 
 /** `check FILE` */
 export async function check(options: Options): Promise<unknown> {
-  const unit = await loadUnit(options.words[0]);
+  const unit = await loadUnit(options);
   const problems = checkUnit(unit, options.layer()).map(({ code, message, ref, net }) => ({
     code,
     message,
@@ -66,7 +66,7 @@ const plain = (answer: ReadoutAnswer) => (answer.ok ? (answer.range ?? answer.va
 
 /** `readouts FILE`: every readout on every layer; null with a reason where there is none. */
 export async function readouts(options: Options): Promise<unknown> {
-  const document = await loadUnit(options.words[0]);
+  const document = await loadUnit(options);
   const rows = readoutTable(document).map(({ id, unit, answers }) => {
     const reasons = Object.fromEntries(
       LAYERS.flatMap((l) => (answers[l].ok ? [] : [[l, answers[l].problem.message]])),

@@ -8,7 +8,7 @@ import {
   tellingReadings,
   type Quantity,
 } from '@halfsplit/core';
-import { loadUnit } from '../file.ts';
+import { loadBench } from '../file.ts';
 import type { Options } from '../options.ts';
 
 /** Minutes at a net that no test point names. */
@@ -18,7 +18,7 @@ const READING_MINUTES = 2;
 
 /** `faults FILE [--layer marked]` */
 export async function faults(options: Options): Promise<unknown> {
-  const unit = await loadUnit(options.words[0]);
+  const unit = await loadBench(options);
   const circuit = resolveLayer(unit.circuit, options.layer());
   const measured = measuredInEvidence(unit);
   const quantities = searchQuantities(

@@ -1,6 +1,7 @@
 import type { Verb } from '../verb.ts';
 import { noise, poles, sensitivity, tolerance, transient } from './analysis.ts';
 import { ac, check, op, readouts } from './circuit.ts';
+import { changes, circuit } from './changes.ts';
 import { drill, suspects } from './isolate.ts';
 import { faults } from './faults.ts';
 import { judge } from './judge.ts';
@@ -8,7 +9,7 @@ import { meter } from './meter.ts';
 import { preferred, value } from './quantity.ts';
 import { solve } from './solve.ts';
 
-const LAYER = '[--layer marked|found|planned|proven]';
+const LAYER = '[--layer marked|found|planned|proven --set ID --setting ID]';
 
 /** The verbs of the command; each answers one JSON document. */
 export const VERBS: readonly Verb[] = [
@@ -18,6 +19,20 @@ export const VERBS: readonly Verb[] = [
     does: 'Says what is wrong with a unit, and what was not understood of it.',
     example: 'check preamp.halfsplit.json',
     run: check,
+  },
+  {
+    name: 'circuit',
+    usage: `FILE ${LAYER}`,
+    does: 'The circuit of a layer as a plain unit file without changes.',
+    example: 'circuit preamp.halfsplit.json --layer planned --set gentle',
+    run: circuit,
+  },
+  {
+    name: 'changes',
+    usage: 'FILE [--set ID]',
+    does: 'Every change with its problems and its way back, and what must still come back.',
+    example: 'changes preamp.halfsplit.json',
+    run: changes,
   },
   {
     name: 'op',
@@ -70,7 +85,7 @@ export const VERBS: readonly Verb[] = [
   },
   {
     name: 'readouts',
-    usage: 'FILE',
+    usage: 'FILE [--set ID --setting ID]',
     does: 'Every readout on every layer.',
     example: 'readouts preamp.halfsplit.json',
     run: readouts,

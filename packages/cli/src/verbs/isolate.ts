@@ -24,7 +24,7 @@ function pathOf({ path, circuit }: UnitDocument): Path {
 
 /** `suspects FILE [--school value|inject|trace|halve]` */
 export async function suspects(options: Options): Promise<unknown> {
-  const unit = await loadUnit(options.words[0]);
+  const unit = await loadUnit(options);
   const path = pathOf(unit);
   const state = searchState(path, unit, { school: school(options) });
   return {
@@ -72,7 +72,7 @@ function school(options: Options): School {
 
 /** `drill FILE [--fault ID] [--wrong 0.05 --runs 1000 --seed 1]` */
 export async function drill(options: Options): Promise<unknown> {
-  const unit = await loadUnit(options.words[0]);
+  const unit = await loadUnit(options);
   const path = pathOf(unit);
   const fault = options.text('fault');
   if (fault !== undefined && path.indexOf(fault) === undefined)

@@ -13,7 +13,7 @@ import {
   type PlainReading,
   type QuantityKind,
 } from '@halfsplit/core';
-import { loadUnit } from '../file.ts';
+import { loadBench } from '../file.ts';
 import { UsageError, type Options } from '../options.ts';
 
 type Given = ReadingsFile[number];
@@ -26,7 +26,7 @@ const OVERLOAD = /^(?:ol|o\.l\.?|open|overload|inf)$/i;
  * `--readings FILE.json`
  */
 export async function judge(options: Options): Promise<unknown> {
-  const { circuit } = await loadUnit(options.words[0]);
+  const { circuit } = await loadBench(options);
   const layer = options.layer();
   const file = options.text('readings');
   const given = file === undefined ? [readingOf(options)] : await readingsIn(file);

@@ -1,10 +1,10 @@
 import { METER_MODES, meterReading, resolveLayer } from '@halfsplit/core';
-import { loadUnit } from '../file.ts';
+import { loadBench } from '../file.ts';
 import { UsageError, type Options } from '../options.ts';
 
 /** `meter FILE --between NETA,NETB --mode ohm|cap|diode|dcv [--input-ohm 10M]` */
 export async function meter(options: Options): Promise<unknown> {
-  const { circuit } = await loadUnit(options.words[0]);
+  const { circuit } = await loadBench(options);
   const [red, black, ...more] = options.requiredText('between').split(',');
   if (!red || !black || more.length > 0)
     throw new UsageError('--between takes two nets with a comma between them, the red lead first.');

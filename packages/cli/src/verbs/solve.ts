@@ -1,5 +1,6 @@
 import {
   canChange,
+  plannedParts,
   seriesNamed,
   solve as solveValues,
   unitOf,
@@ -18,9 +19,13 @@ const USUAL_SECONDS = 20;
  * first with a wanted range, unless named) into its range.
  */
 export async function solve(options: Options): Promise<unknown> {
-  const document = await loadUnit(options.words[0]);
+  const document = await loadUnit(options);
   const goal = goalOf(document, options.text('readout'));
-  const may = options.text('may')?.split(',') ?? document.circuit.parts.filter(canChange).map((p) => p.ref);
+  const may =
+    options.text('may')?.split(',') ??
+    plannedParts(document.circuit)
+      .filter(canChange)
+      .map((p) => p.ref);
   const request = {
     circuit: document.circuit,
     readouts: document.readouts,

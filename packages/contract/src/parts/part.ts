@@ -1,5 +1,5 @@
 import { field, type FieldValues, type FileFieldValues } from '../field.ts';
-import type { Layer } from '../names.ts';
+import type { Layer, ValueLayer } from '../names.ts';
 import type { PART_DEFINITIONS, PartKind } from './index.ts';
 
 /** What a resistor, capacitor or coil is made of. */
@@ -63,9 +63,9 @@ export type BarePart<K extends PartKind> = Named<K> & {
 } & FieldValues<typeof COMMON_FIELDS> &
   FieldValues<Definition<K>['fields']>;
 
-/** A part of one kind with its values in SI units. Fields it does not know are kept, under their own names. */
+/** A part of one kind with its values in SI units; what is planned for it is a change. Fields it does not know are kept, under their own names. */
 export type PartOf<K extends PartKind> = BarePart<K> & {
-  readonly [L in Layer]?: LayerValue | undefined;
+  readonly [L in ValueLayer]?: LayerValue | undefined;
 } & {
   /** What was measured beside the main value, by the field or parameter it is of: it holds where the found value does. */
   readonly foundParams?: MeasuredParams | undefined;

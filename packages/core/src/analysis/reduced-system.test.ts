@@ -1,4 +1,5 @@
-import { resolveLayer } from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+
 import { Matrix, solve } from 'ml-matrix';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { resolveLayer, usualTolerance } from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+import { usualTolerance } from '../circuit/index.ts';
 import { ratioToDb } from '../quantity/index.ts';
 import { circuitOf, randomCircuit, sessionOf } from '../testing/circuits.ts';
 import { AdjointSlopes, differenceSlopes } from './sensitivity.ts';

@@ -1,5 +1,19 @@
-import { KINDS, touching, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
-import { createDevice, deadPart, type Device, type Evaluation, type Terminals } from '../devices/index.ts';
+import {
+  hangingNets,
+  KINDS,
+  netNamed,
+  touching,
+  type LayerCircuit,
+  type LayerPart,
+} from '../circuit/index.ts';
+import {
+  createDevice,
+  deadPart,
+  OPEN_S,
+  type Device,
+  type Evaluation,
+  type Terminals,
+} from '../devices/index.ts';
 import { HalfsplitError, problem, type Problem } from '../errors.ts';
 import { SparsePattern } from '../numeric/index.ts';
 
@@ -35,6 +49,8 @@ export class System {
   /** Slots that those devices write to. */
   readonly loadedSlots: Int32Array;
   private readonly slotsOf = new Map<Device, readonly number[]>();
+  /** Diagonals of nets where a leg hangs in the air. */
+  private readonly insulated: readonly number[];
   private readonly exciting: readonly Device[];
   private readonly excitation = { scale: 1, timeS: null as number | null };
 
@@ -59,6 +75,7 @@ export class System {
     }
     // Every net has its diagonal, so that a shunt can be added while searching for the operating point.
     for (let i = 1; i < unknowns.length; i += 1) this.pattern.slot(i, i);
+    this.insulated = hangingNets(circuit).map((net) => this.pattern.slot(this.node(net), this.node(net)));
     const loaded = new Set<number>();
     this.devices = modelled.map((part) => {
       const own: number[] = [];
@@ -127,13 +144,13 @@ export class System {
 
   /** Index of a net. Throws `circuit/unknown-net`. */
   node(net: string, where = 'The analysis'): number {
-    const index = this.netIndex.get(net);
+    const index = this.netIndex.get(netNamed(this.circuit, net));
     if (index === undefined) throw new HalfsplitError('circuit/unknown-net', { net, where });
     return index;
   }
 
   hasNet(net: string): boolean {
-    return this.netIndex.has(net);
+    return this.netIndex.has(netNamed(this.circuit, net));
   }
 
   /** Whether a part can take another main value in place. */
@@ -172,6 +189,7 @@ export class System {
     this.linear.g.fill(0);
     this.linear.c.fill(0);
     for (const device of this.devices) device.stamp?.(this.linear);
+    for (const slot of this.insulated) this.linear.g[slot] = this.linear.g[slot]! + OPEN_S;
   }
 
   reset(): void {

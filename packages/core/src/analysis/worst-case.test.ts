@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { resolveLayer, usualTolerance } from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+import { usualTolerance } from '../circuit/index.ts';
 import { evaluateReadout } from '../readouts/index.ts';
 import { circuitOf, sessionOf, type Unnamed } from '../testing/circuits.ts';
 import { seededRandom } from './random.ts';

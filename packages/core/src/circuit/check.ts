@@ -1,8 +1,7 @@
-import { LAYERS } from '@halfsplit/contract';
 import { problem, type Problem } from '../errors.ts';
 import { partFields, unknownModelNames, unknownPartNames, type UnknownName } from './field-values.ts';
 import { isPassive, KINDS } from './kinds.ts';
-import { ownValue, resolveLayer, valueOnLayer } from './layer.ts';
+import { resolvePart, valueOnLayer, type LayerCircuit } from './layer.ts';
 import type { Circuit, Part } from './part.ts';
 import { floatingProblems, sourceLoops } from './topology.ts';
 
@@ -12,7 +11,10 @@ import { floatingProblems, sourceLoops } from './topology.ts';
  * shows is checked by `checkRatings`, and what readouts name by `checkReadouts`.
  */
 export function checkCircuit(circuit: Circuit): Problem[] {
-  const marked = resolveLayer(circuit, 'marked');
+  const marked: LayerCircuit = {
+    ground: circuit.ground,
+    parts: circuit.parts.map((p) => resolvePart(p, 'marked')),
+  };
   return [
     ...circuit.parts.flatMap(checkPart),
     ...duplicateRefs(circuit),
@@ -34,6 +36,8 @@ const unknownField = ({ name, resembles }: UnknownName, where: string, kind: Par
     resembles,
   });
 
+const VALUE_LAYERS = ['marked', 'found', 'proven'] as const;
+
 function checkPart(part: Part): Problem[] {
   const info = KINDS[part.kind];
   const { ref } = part;
@@ -50,8 +54,8 @@ function checkPart(part: Part): Problem[] {
   }
   if (info.needsValue && valueOnLayer(part, 'proven') === null)
     found.push(problem('circuit/no-value', { ref }));
-  for (const layer of LAYERS) {
-    const number = ownValue(part, layer);
+  for (const layer of VALUE_LAYERS) {
+    const number = part[layer];
     if (typeof number === 'number' && isPassive(part.kind) && !(number > 0))
       found.push(bad(`its ${layer} value is not above zero`));
   }

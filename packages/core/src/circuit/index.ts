@@ -12,14 +12,11 @@ export {
 } from './field-values.ts';
 export { isPassive, kindOfRef, KINDS } from './kinds.ts';
 export {
-  hasOwnValues,
   markedNumber,
   markedValue,
-  ownValue,
-  resolveLayer,
+  netNamed,
   resolvePart,
   valueOnLayer,
-  withValues,
   type LayerCircuit,
   type LayerPart,
   type LayerPartOf,
@@ -38,6 +35,14 @@ export {
   type Setting,
   type UnitDocument,
 } from './part.ts';
-export { floatingIslands, floatingProblems, ohmicIslands, sourceLoops, type Island } from './topology.ts';
+export { printedText } from './printed-text.ts';
+export {
+  floatingIslands,
+  floatingProblems,
+  hangingNets,
+  ohmicIslands,
+  sourceLoops,
+  type Island,
+} from './topology.ts';
 export { ELECTROLYTIC_F, usualTolerance } from './usual-tolerance.ts';
 export { UnionFind } from './union-find.ts';

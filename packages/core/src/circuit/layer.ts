@@ -1,14 +1,14 @@
 import {
   definitionOf,
-  LAYERS,
   type BarePart,
   type FilePart,
   type Layer,
   type MeasuredParams,
   type OwnModel,
   type PartKind,
+  type ValueLayer,
 } from '@halfsplit/contract';
-import type { Circuit, LayerValue, Part } from './part.ts';
+import type { LayerValue, Part } from './part.ts';
 
 /** A value that a part has: a number in SI units, or dead. */
 export type Value = Exclude<LayerValue, null>;
@@ -25,27 +25,29 @@ export interface LayerCircuit {
   readonly ground: string;
   readonly parts: readonly LayerPart[];
   readonly models?: readonly OwnModel[] | undefined;
+  /** Nets that a wire joined to another, by the name that holds now: who asks for the old one means the new one. */
+  readonly renamed?: ReadonlyMap<string, string> | undefined;
+  /** Nets where something was taken away: a leg lifted, a track cut, a part out. What floats by that rests in the air. */
+  readonly loose?: readonly string[] | undefined;
 }
 
-/** What a part says on one layer, without falling back; undefined and null are nothing. */
-export function ownValue(part: Part, layer: Layer): LayerValue | undefined {
-  switch (layer) {
-    case 'marked':
-      return part.marked;
-    case 'found':
-      return part.found;
-    case 'planned':
-      return part.planned;
-    case 'proven':
-      return part.proven;
-  }
-}
+/** The name that a net has in a circuit of a layer: its own, or that of the one it was joined to. */
+export const netNamed = (circuit: Pick<LayerCircuit, 'renamed'>, net: string): string =>
+  circuit.renamed?.get(net) ?? net;
 
-/** The layer a part's value comes from when `layer` is asked for, and the value; null when no layer has one. */
-export function valueOnLayer(part: Part, layer: Layer): { layer: Layer; value: Value } | null {
-  for (let i = LAYERS.indexOf(layer); i >= 0; i -= 1) {
-    const value = ownValue(part, LAYERS[i]!);
-    if (value !== null && value !== undefined) return { layer: LAYERS[i]!, value };
+/** Layers whose values hold for a part as it came, the later before the earlier. */
+const VALUES: Readonly<Record<Layer, readonly ValueLayer[]>> = {
+  marked: ['marked'],
+  found: ['found', 'marked'],
+  planned: ['found', 'marked'],
+  proven: ['proven', 'found', 'marked'],
+};
+
+/** The value of a part as it came on a layer, and which of its values it is; null when it has none. What changes fit is not in it. */
+export function valueOnLayer(part: Part, layer: Layer): { layer: ValueLayer; value: Value } | null {
+  for (const own of VALUES[layer]) {
+    const value = part[own];
+    if (value !== null && value !== undefined) return { layer: own, value };
   }
   return null;
 }
@@ -57,25 +59,15 @@ export const markedValue = (part: Part): LayerValue => part.marked ?? null;
 export const markedNumber = (part: Pick<FilePart, 'marked'>): number | null =>
   typeof part.marked === 'number' ? part.marked : null;
 
-/** The circuit of a layer: every part with the value that holds there. */
-export function resolveLayer(circuit: Circuit, layer: Layer): LayerCircuit {
-  return {
-    ground: circuit.ground,
-    parts: circuit.parts.map((part) => resolvePart(part, layer)),
-    ...(circuit.models ? { models: circuit.models } : {}),
-  };
-}
-
 /**
- * One part as it is on a layer. What was measured beside the main value holds where the found value does, or would: not on
- * the marked layer, nor where another part is planned or fitted.
+ * A part as it came, on a layer. What was measured beside the main value holds where the found value does, or would: not on
+ * the marked layer, nor where it was measured after the work.
  */
 export function resolvePart(part: Part, layer: Layer): LayerPart {
-  const { marked: _m, found: _f, planned: _p, proven: _v, foundParams, ...bare } = part;
+  const { marked: _m, found: _f, proven: _v, foundParams, ...bare } = part;
   const held = valueOnLayer(part, layer);
   const resolved = { ...bare, value: held?.value ?? null } as LayerPart;
-  const isAnother = held !== null && LAYERS.indexOf(held.layer) > LAYERS.indexOf('found');
-  return foundParams === undefined || layer === 'marked' || isAnother
+  return foundParams === undefined || layer === 'marked' || held?.layer === 'proven'
     ? resolved
     : withMeasured(resolved, foundParams);
 }
@@ -91,19 +83,4 @@ function withMeasured(part: LayerPart, measured: MeasuredParams): LayerPart {
     ...Object.fromEntries(all.filter((entry) => !isParameter(entry))),
     ...(inside.length > 0 ? { params: { ...part.params, ...Object.fromEntries(inside) } } : {}),
   } as LayerPart;
-}
-
-/** Whether any part has a value of its own on a layer: if none has, the layer is the one before it. */
-export const hasOwnValues = (circuit: Circuit, layer: Layer): boolean =>
-  circuit.parts.some((p) => {
-    const value = ownValue(p, layer);
-    return (value !== null && value !== undefined) || (layer === 'found' && p.foundParams !== undefined);
-  });
-
-/** The same circuit with one layer's value of some parts replaced. */
-export function withValues(circuit: Circuit, layer: Layer, values: ReadonlyMap<string, LayerValue>): Circuit {
-  return {
-    ...circuit,
-    parts: circuit.parts.map((p) => (values.has(p.ref) ? { ...p, [layer]: values.get(p.ref) ?? null } : p)),
-  };
 }

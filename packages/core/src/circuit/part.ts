@@ -1,4 +1,6 @@
 import type {
+  Change,
+  ChangeSet,
   EvidenceData,
   Hazard,
   IntakeData,
@@ -20,12 +22,18 @@ export type {
   Setting,
 } from '@halfsplit/contract';
 
-/** A circuit as it is written down: parts with their values on every layer. */
+/** A circuit as it is written down: parts as they came with their values, and the changes to them. */
 export interface Circuit {
   readonly ground: string;
   readonly parts: readonly Part[];
   /** Models that the unit brings along; they come before the library's. */
   readonly models?: readonly OwnModel[] | undefined;
+  /** What was done to it, or is to be, in order. */
+  readonly changes?: readonly Change[] | undefined;
+  /** Nets where something was taken away before it was written down; what floats by that rests in the air. */
+  readonly loose?: readonly string[] | undefined;
+  /** Alternatives among the changes. */
+  readonly sets?: readonly ChangeSet[] | undefined;
 }
 
 /** A whole unit as core works with it: the unit file with every value a number. Fields it does not know are kept. */

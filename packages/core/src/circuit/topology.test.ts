@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { AnalysisSession } from '../analysis/index.ts';
 import { circuitOf, seeded, sessionOf } from '../testing/circuits.ts';
-import { floatingIslands, resolveLayer, type Part } from './index.ts';
+import { floatingIslands, type Part } from './index.ts';
+import { resolveLayer } from '../changes/index.ts';
 
 /** Resistors, a supply or a diode among a few nets, all of which hang on the first. */
 function island(name: string, random: () => number, count: () => number): Part[] {

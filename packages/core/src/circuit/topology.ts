@@ -65,14 +65,13 @@ export interface Island {
 }
 
 /**
- * Islands that float: without a path for direct current to the ground through resistances, coils, sources, junctions
- * and closed contacts. An island that open contacts alone hold, and that no source is part of, is at rest behind their
- * insulation (1 Tohm) and does not count: what a switch has taken out of the circuit is no fault.
+ * Groups of nets that hang together for direct current and float: without a path to the ground through resistances, coils,
+ * sources, junctions and closed contacts. A group that open contacts alone hold, and that no source is part of, is at rest
+ * behind their insulation (1 Tohm) and is none: what a switch has taken out of the circuit is no fault.
  */
-export function floatingIslands(circuit: LayerCircuit): Island[] {
+function floatingGroups(circuit: LayerCircuit, modelled: readonly LayerPart[]): string[][] {
   const closed = new UnionFind();
   const held = new UnionFind();
-  const modelled = circuit.parts.filter((p) => KINDS[p.kind].hasModel);
   for (const part of modelled) {
     const joints = jointsOf(part, circuit.ground);
     for (const [a, b] of joints.closed) {
@@ -93,10 +92,33 @@ export function floatingIslands(circuit: LayerCircuit): Island[] {
     const isHeld = held.find(net) === held.find(circuit.ground) && !driven.has(closed.find(net));
     if (!isHeld) groups.set(closed.find(net), [...(groups.get(closed.find(net)) ?? []), net]);
   }
-  return [...groups.values()].map((nets) => ({
-    nets,
-    parts: modelled.filter((p) => Object.values(p.pins).some((n) => nets.includes(n))).map((p) => p.ref),
-  }));
+  return [...groups.values()];
+}
+
+const modelledIn = (circuit: LayerCircuit) => circuit.parts.filter((p) => KINDS[p.kind].hasModel);
+
+/** The net of a floating group where something was taken away; undefined where there is none. */
+const looseIn = (group: readonly string[], circuit: LayerCircuit): string | undefined =>
+  group.find((net) => circuit.loose?.includes(net) === true);
+
+/**
+ * Nets that rest behind the insulation of the air, one of each group that would float without it: where a leg was lifted, a
+ * track cut or a part taken out. It insulates as an open contact does. What was left floating by that is no fault.
+ */
+export function hangingNets(circuit: LayerCircuit): string[] {
+  if (!circuit.loose || circuit.loose.length === 0) return [];
+  return floatingGroups(circuit, modelledIn(circuit)).flatMap((group) => looseIn(group, circuit) ?? []);
+}
+
+/** Islands that float: groups of nets of which nothing sets the voltage, and of which nothing was taken away. */
+export function floatingIslands(circuit: LayerCircuit): Island[] {
+  const modelled = modelledIn(circuit);
+  return floatingGroups(circuit, modelled)
+    .filter((group) => looseIn(group, circuit) === undefined)
+    .map((nets) => ({
+      nets,
+      parts: modelled.filter((p) => Object.values(p.pins).some((n) => nets.includes(n))).map((p) => p.ref),
+    }));
 }
 
 /** Kinds through which direct current flows only beyond some voltage, or one way. */

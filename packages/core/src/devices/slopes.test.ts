@@ -1,4 +1,5 @@
-import { resolveLayer } from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+
 import { describe, expect, it } from 'vitest';
 import { System } from '../analysis/system.ts';
 import { circuitOf, seeded } from '../testing/circuits.ts';

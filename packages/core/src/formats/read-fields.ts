@@ -14,6 +14,7 @@ import {
   type MeasuredParams,
   type OwnModel,
   type Part,
+  type PartKind,
   type QuantityField,
   type Readout,
   type Want,
@@ -94,6 +95,14 @@ const layerFrom = (value: unknown, kind: QuantityKind, where: string, report: Re
   return null;
 };
 
+/** A main value from a file or a request: a number in SI units, dead, or nothing; what cannot be read is reported. */
+export const readMainValue = (
+  value: unknown,
+  kind: PartKind,
+  where: string,
+  problems: Problem[],
+): LayerValue => layerFrom(value, KINDS[kind].value ?? 'number', where, reporter(problems));
+
 /** A part whose fields have not been read yet: whatever they are, they are checked one by one. */
 export type UnreadPart = Pick<FilePart, 'ref' | 'kind' | 'pins'> & {
   readonly params?: Readonly<Record<string, unknown>> | undefined;
@@ -111,7 +120,7 @@ export function readPart(file: UnreadPart, where: string, problems: Problem[]): 
   const beside = new Map<string, unknown>(Object.entries(file));
   const inside = new Map<string, unknown>(Object.entries(file.params ?? {}));
   for (const layer of LAYERS) {
-    const value = beside.get(layer);
+    const value = layer === 'planned' ? undefined : beside.get(layer);
     if (value !== undefined)
       beside.set(layer, layerFrom(value, KINDS[file.kind].value ?? 'number', `${where}.${layer}`, report));
   }
@@ -133,6 +142,8 @@ export function readPart(file: UnreadPart, where: string, problems: Problem[]): 
     if (read === undefined) inside.delete(name);
     else inside.set(name, read);
   }
+  // What is planned for a part is a change.
+  beside.delete('planned');
   if (inside.size > 0) beside.set('params', Object.fromEntries(inside));
   else beside.delete('params');
   if (file.foundParams !== undefined && file.foundParams !== null)

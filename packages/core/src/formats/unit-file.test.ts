@@ -1,3 +1,4 @@
+import { CHANGE_PURPOSES, CHANGE_STATES } from '@halfsplit/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Part, UnitDocument } from '../circuit/index.ts';
@@ -23,16 +24,63 @@ const part: fc.Arbitrary<Part> = fc.record(
     pins: fc.record({ a: name, b: name }),
     marked: layerValue,
     found: layerValue,
-    planned: layerValue,
+    proven: layerValue,
     tolerance: fc.double({ min: 0, max: 1, noNaN: true }),
     note: fc.string({ maxLength: 30 }),
     laterField: fc.jsonValue({ maxDepth: 2 }),
   },
   { requiredKeys: ['ref', 'kind', 'pins'] },
 ) as fc.Arbitrary<Part>;
+const pin = fc.tuple(name, name).map((names) => names.join('.'));
+const step = fc.oneof(
+  fc.record(
+    {
+      do: fc.constant('fit' as const),
+      ref: fc.stringMatching(/^R[0-9]{1,3}$/),
+      value: fc.double({ min: 1e-12, max: 1e9, noNaN: true }),
+      part: fc.record({ power: fc.double({ min: 0.1, max: 9, noNaN: true }), laterField: fc.string() }),
+    },
+    { requiredKeys: ['do', 'ref'] },
+  ),
+  fc.record({ do: fc.constant('add' as const), part }),
+  fc.record({ do: fc.constant('remove' as const), ref: name }),
+  fc.record({ do: fc.constant('lift' as const), pin }),
+  fc.record({
+    do: fc.constant('cut' as const),
+    net: name,
+    pins: fc.array(pin, { minLength: 1, maxLength: 3 }),
+    as: name,
+  }),
+  fc.record({ do: fc.constant('join' as const), net: name, to: name }),
+  fc.record({ do: fc.constant('move' as const), pin, to: name }),
+);
+const change = fc.record(
+  {
+    id: name,
+    name,
+    purpose: fc.constantFrom(...CHANGE_PURPOSES),
+    state: fc.constantFrom(...CHANGE_STATES),
+    set: name,
+    why: fc.string({ maxLength: 30 }),
+    steps: fc.array(step, { minLength: 1, maxLength: 4 }),
+    predicted: fc.dictionary(name, fc.option(fc.double({ noNaN: true, noDefaultInfinity: true }))),
+    since: fc.constant('2026-03-01T10:00:00.000Z'),
+    laterField: fc.jsonValue({ maxDepth: 1 }),
+  },
+  { requiredKeys: ['id', 'name', 'purpose', 'state', 'steps'] },
+);
 const document: fc.Arbitrary<UnitDocument> = fc.record({
   unit: fc.record({ name: fc.string({ maxLength: 40 }), laterFact: fc.jsonValue({ maxDepth: 1 }) }),
-  circuit: fc.record({ ground: name, parts: fc.array(part, { maxLength: 12 }) }),
+  circuit: fc.record({
+    ground: name,
+    parts: fc.array(part, { maxLength: 12 }),
+    changes: fc.uniqueArray(change, { selector: (c) => c.id, minLength: 1, maxLength: 3 }),
+    sets: fc.uniqueArray(fc.record({ id: name, name, active: fc.constant(false) }), {
+      selector: (c) => c.id,
+      minLength: 1,
+      maxLength: 3,
+    }),
+  }),
   readouts: fc.uniqueArray(
     fc.record({
       id: name,
@@ -46,6 +94,70 @@ const document: fc.Arbitrary<UnitDocument> = fc.record({
   ),
   laterSection: fc.jsonValue({ maxDepth: 2 }),
 }) as fc.Arbitrary<UnitDocument>;
+
+describe('changes in a unit file', () => {
+  const circuit = {
+    ground: '0',
+    parts: [
+      { ref: 'R1', kind: 'resistor', pins: { a: 'a', b: '0' }, marked: '1k', planned: '820' },
+      { ref: 'C1', kind: 'capacitor', pins: { a: 'a', b: '0' }, marked: '100n', planned: null },
+    ],
+  };
+  const change = (steps: unknown[], about: object = {}) => ({
+    id: 'm1',
+    name: 'Slow switch',
+    purpose: 'modification',
+    state: 'planned',
+    steps,
+    ...about,
+  });
+  const read = (text: string) => {
+    const result = readUnitFile(text);
+    if (!result.ok) throw new Error(result.problems.map((p) => p.message).join(' '));
+    return result.document.circuit;
+  };
+
+  it('are read with every notation of the trade, by the kind of the part that a step is for', () => {
+    const steps = [
+      { do: 'add', part: { ref: 'C30', kind: 'capacitor', pins: { a: 'x', b: 'a' }, marked: '470n' } },
+      { do: 'fit', ref: 'C30', value: '0.022u', part: { voltage: '63V', technology: 'film' } },
+      { do: 'fit', ref: 'R1', value: '4k7' },
+    ];
+    const { changes } = read(file({ ...circuit, parts: circuit.parts }, { changes: [change(steps)] }));
+    expect(changes!.at(-1)!.steps).toEqual([
+      { do: 'add', part: { ref: 'C30', kind: 'capacitor', pins: { a: 'x', b: 'a' }, marked: 470e-9 } },
+      { do: 'fit', ref: 'C30', value: 22e-9, part: { voltage: 63, technology: 'film' } },
+      { do: 'fit', ref: 'R1', value: 4700 },
+    ]);
+  });
+
+  it('a planned value of a part is short for a fit of purpose repair', () => {
+    const { changes, parts } = read(file(circuit));
+    expect(changes).toMatchObject([
+      { purpose: 'repair', state: 'planned', steps: [{ do: 'fit', ref: 'R1', value: 820 }] },
+    ]);
+    for (const part of parts) expect(part).not.toHaveProperty('planned');
+  });
+
+  it('are refused with their place and what is wrong', () => {
+    const wrong = (changes: unknown[], rest: object = {}) => refused(file(circuit, { changes, ...rest }))[0];
+    expect(wrong([change([])])).toBe('At changes[0].steps: a change has at least one step.');
+    expect(wrong([change([{ do: 'solder', ref: 'R1' }])])).toBe(
+      'At changes[0].steps[0] (R1).do: it is no step; there are fit, add, remove, lift, cut, join, move.',
+    );
+    expect(wrong([change([{ do: 'lift', pin: 'C7' }])])).toContain('as C7.a');
+    expect(wrong([change([{ do: 'fit', ref: 'R1', value: 'lots' }])])).toContain(
+      'changes[0] (Slow switch).steps[0].value',
+    );
+    const one = change([{ do: 'remove', ref: 'R1' }]);
+    expect(wrong([one, one])).toBe('At changes: the id "m1" is there more than once.');
+    const sets = [
+      { id: 'A', active: true },
+      { id: 'B', active: true },
+    ];
+    expect(wrong([one], { sets })).toBe('At sets: more than one set is active.');
+  });
+});
 
 describe('unit file', () => {
   it('reads back exactly what it wrote, unknown fields included', () => {

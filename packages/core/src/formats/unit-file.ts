@@ -10,6 +10,7 @@ import {
 import { parseTree, type ParseError } from 'jsonc-parser';
 import type { UnitDocument } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
+import { plannedOf, readChanges } from './read-change.ts';
 import { readModel, readPart, readReadout } from './read-fields.ts';
 
 /** Largest unit file that is read, in characters. */
@@ -73,8 +74,18 @@ export function unitDocumentFrom(raw: unknown): UnitFileResult {
 
 /** The document as unit file text, values as numbers, two spaces of indent. */
 export function writeUnitFile(document: UnitDocument): string {
-  const { unit, circuit, readouts, ...rest } = document;
-  const file = { format: UNIT_FILE_FORMAT, version: UNIT_FILE_VERSION, ...rest, unit, circuit, readouts };
+  const { unit, circuit: written, readouts, ...rest } = document;
+  const { changes, sets, ...circuit } = written;
+  const file = {
+    format: UNIT_FILE_FORMAT,
+    version: UNIT_FILE_VERSION,
+    ...rest,
+    unit,
+    circuit,
+    changes,
+    sets,
+    readouts,
+  };
   return `${JSON.stringify(file, null, 2)}\n`;
 }
 
@@ -120,21 +131,38 @@ function normalise(file: UnitFile): UnitFileResult {
   const parts = file.circuit.parts.map((part, i) =>
     readPart(part, `circuit.parts[${i}] (${part.ref})`, problems),
   );
+  const changes = [
+    ...plannedOf(file.circuit.parts, problems),
+    ...readChanges(file.changes ?? [], parts, problems),
+  ];
   const models = file.circuit.models?.map((model, i) =>
     readModel(model, `circuit.models[${i}] (${model.name})`, problems),
   );
   const readouts = (file.readouts ?? []).map((r, i) =>
     readReadout(r, `readouts[${i}] (${r.id})`, problems, file.readouts),
   );
-  problems.push(...doubles('readouts', readouts), ...doubles('settings', file.settings ?? []));
+  problems.push(
+    ...doubles('readouts', readouts),
+    ...doubles('settings', file.settings ?? []),
+    ...doubles('changes', changes),
+    ...doubles('sets', file.sets ?? []),
+  );
+  if ((file.sets ?? []).filter((s) => s.active === true).length > 1)
+    problems.push(problem('file/invalid', { where: 'sets', detail: 'more than one set is active' }));
   if (problems.length > 0) return { ok: false, problems: problems.slice(0, MOST_PROBLEMS) };
-  const { format: _format, version: _version, ...rest } = file;
+  const { format: _format, version: _version, changes: _changes, sets, ...rest } = file;
   return {
     ok: true,
     document: {
       ...rest,
       unit: unitFrom(file.unit ?? {}),
-      circuit: { ...file.circuit, parts, ...(models ? { models } : {}) },
+      circuit: {
+        ...file.circuit,
+        parts,
+        ...(models ? { models } : {}),
+        ...(changes.length > 0 ? { changes } : {}),
+        ...(sets && sets.length > 0 ? { sets } : {}),
+      },
       readouts,
     },
   };

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../analysis/index.ts';
-import { markedValue, resolveLayer, usualTolerance, type LayerCircuit } from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+import { markedValue, usualTolerance, type LayerCircuit } from '../circuit/index.ts';
 import { circuitOf } from '../testing/circuits.ts';
 import { faultDictionary, searchParts, tellingReadings, voltageQuantities } from './dictionary.ts';
 import type { Quantity } from './prediction.ts';

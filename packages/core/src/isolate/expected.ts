@@ -1,5 +1,6 @@
 import { AnalysisSession, magnitude } from '../analysis/index.ts';
-import { resolveLayer, type Circuit, type LayerCircuit } from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+import { type Circuit, type LayerCircuit } from '../circuit/index.ts';
 import { USUAL_FREQUENCY_HZ } from '../devices/index.ts';
 import { HalfsplitError } from '../errors.ts';
 import { Voltmeter, withLeaks } from '../meter/index.ts';

@@ -1,11 +1,6 @@
 import type { IntakeData } from '@halfsplit/contract';
-import {
-  ELECTROLYTIC_F,
-  isPolarised,
-  resolveLayer,
-  type Circuit,
-  type UnitDocument,
-} from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+import { ELECTROLYTIC_F, isPolarised, type Circuit, type UnitDocument } from '../circuit/index.ts';
 import { checkedKinds } from './first-checks.ts';
 import { heardModes } from './heard.ts';
 import type { Block, Path } from './path.ts';

@@ -1,11 +1,11 @@
 import { NoOperatingPoint } from '../analysis/index.ts';
+import { resolveLayer } from '../changes/index.ts';
 import {
   isPolarised,
   markedNumber,
   markedValue,
   netsOf,
   resolvePart,
-  resolveLayer,
   type Circuit,
   type LayerCircuit,
   type Part,

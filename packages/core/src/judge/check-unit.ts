@@ -1,5 +1,6 @@
 import type { Layer } from '@halfsplit/contract';
-import { checkCircuit, resolveLayer, type UnitDocument } from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+import { checkCircuit, type UnitDocument } from '../circuit/index.ts';
 import type { Problem } from '../errors.ts';
 import { unknownModel } from '../models/index.ts';
 import { checkReadouts } from '../readouts/index.ts';

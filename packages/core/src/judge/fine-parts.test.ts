@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../analysis/index.ts';
-import { resolveLayer, usualTolerance, type Circuit } from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+import { usualTolerance, type Circuit } from '../circuit/index.ts';
 import { circuitOf, randomCircuit } from '../testing/circuits.ts';
 import { drawn, faradBetween, ohmsBetween } from '../testing/second-bench/index.ts';
 import { judgeInCircuit, meterModeOf } from './in-circuit.ts';

@@ -1,5 +1,6 @@
 import { readoutDefinitionOf } from '@halfsplit/contract';
-import { markedValue, ownValue, resolveLayer, type Circuit, type Part } from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+import { markedValue, type Circuit, type Part } from '../circuit/index.ts';
 import {
   evaluateAll,
   outsideBy,
@@ -70,7 +71,8 @@ export function weighDrifts(circuit: Circuit, readouts: readonly Readout[], how:
 
 const differs = (part: Part): boolean => {
   if (part.foundParams !== undefined) return true;
-  const [found, marked] = [ownValue(part, 'found'), markedValue(part)];
+  const { found } = part;
+  const marked = markedValue(part);
   if (found === undefined || found === null) return false;
   if (found === 'open' || found === 'short') return true;
   return typeof marked === 'number' && found !== marked;

@@ -1,8 +1,8 @@
 import { NoOperatingPoint } from '../analysis/index.ts';
+import { resolveLayer } from '../changes/index.ts';
 import {
   KINDS,
   markedValue,
-  resolveLayer,
   usualTolerance,
   type Circuit,
   type LayerCircuit,

@@ -1,5 +1,6 @@
 import type { Layer } from '@halfsplit/contract';
-import { markedNumber, valueOnLayer, type Circuit, type Part } from '../circuit/index.ts';
+import { circuitAt } from '../changes/index.ts';
+import { markedNumber, type Circuit, type Part } from '../circuit/index.ts';
 import { bareAspect, judgeAspect } from './aspects.ts';
 import { judgeInCircuit, meterModeOf, type InCircuitVerdict } from './in-circuit.ts';
 import { judgeEsr } from './small-verdicts.ts';
@@ -80,7 +81,7 @@ export function judgePlainly(
   reading: PlainReading,
   layer: Layer,
 ): PlainJudgement {
-  const around = asFound(circuit, layer);
+  const around = circuitAt(circuit, layer);
   const base = {
     value: reading.value ?? ('open' as const),
     condition: reading.isInCircuit ? ('in circuit' as const) : ('leg lifted' as const),
@@ -131,15 +132,3 @@ function bareAspects(part: Part, red: string | undefined): string[] {
   const both = [`${one}-${other}`, `${other}-${one}`];
   return red === undefined ? both : both.filter((id) => id.startsWith(`${red}-`));
 }
-
-/** The circuit with every part's value on a layer as what was found of it. */
-const asFound = (circuit: Circuit, layer: Layer): Circuit =>
-  layer === 'found'
-    ? circuit
-    : {
-        ...circuit,
-        parts: circuit.parts.map((p) => ({
-          ...p,
-          found: valueOnLayer(p, layer)?.value ?? null,
-        })),
-      };

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../analysis/index.ts';
-import { markedValue, resolveLayer, usualTolerance, type Circuit, type Part } from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+import { markedValue, usualTolerance, type Circuit, type Part } from '../circuit/index.ts';
 import { meterReading, unknownFromChange } from '../meter/index.ts';
 import { evaluateAll, outsideBy, type Readout } from '../readouts/index.ts';
 import { circuitOf, randomCircuit } from '../testing/circuits.ts';

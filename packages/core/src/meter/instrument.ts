@@ -1,5 +1,5 @@
 import { AnalysisSession, differenceSlopes, spreadParts, type SpreadPart } from '../analysis/index.ts';
-import { netsOf, usualTolerance, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
+import { netNamed, netsOf, usualTolerance, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
 import { HalfsplitError } from '../errors.ts';
 import { formatQuantity, type Unit } from '../quantity/index.ts';
 import { METER_REF, Probe, volt, type MeterMode, type MeterOptions } from './probe.ts';
@@ -25,11 +25,12 @@ export interface MeterAnswer {
 export function meterReading(
   circuit: LayerCircuit,
   mode: MeterMode,
-  red: string,
-  black: string,
+  redNet: string,
+  blackNet: string,
   options: MeterOptions = {},
 ): MeterAnswer {
   const known = new Set(netsOf(circuit));
+  const [red, black] = [netNamed(circuit, redNet), netNamed(circuit, blackNet)];
   for (const net of [red, black])
     if (!known.has(net)) throw new HalfsplitError('circuit/unknown-net', { net, where: 'The meter' });
   const probe = new Probe(circuit, mode, red, black, options);

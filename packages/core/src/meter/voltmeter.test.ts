@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { resolveLayer } from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+
 import { circuitOf } from '../testing/circuits.ts';
 import { meterReading, shownVolts } from './index.ts';
 

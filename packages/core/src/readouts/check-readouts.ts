@@ -1,4 +1,5 @@
 import type { Readout } from '@halfsplit/contract';
+import { namesIn } from '../changes/index.ts';
 import { netsOf, readoutFields, unknownReadoutNames, type Circuit, type Setting } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 
@@ -15,8 +16,10 @@ function checkReadout(
   readouts: readonly Readout[],
   settings: readonly Setting[],
 ): Problem[] {
-  const nets = new Set(netsOf(circuit));
-  const parts = new Map(circuit.parts.map((p) => [p.ref, p]));
+  // What a change adds can be read too, where the change is made.
+  const { refs, nets: made } = namesIn(circuit.changes ?? []);
+  const nets = new Set([...netsOf(circuit), ...made]);
+  const parts = new Set([...circuit.parts.map((p) => p.ref), ...refs]);
   const where = `Readout "${readout.name}"`;
   const undefinedBecause = (detail: string) =>
     problem('readout/not-defined', { where: `"${readout.name}"`, detail });

@@ -1,5 +1,4 @@
 import {
-  LAYERS,
   readoutDefinitionOf,
   type Layer,
   type QuantityKind,
@@ -7,14 +6,8 @@ import {
   type Readout,
 } from '@halfsplit/contract';
 import { AnalysisSession, NoOperatingPoint } from '../analysis/index.ts';
-import {
-  hasOwnValues,
-  resolveLayer,
-  type Circuit,
-  type LayerCircuit,
-  type Setting,
-  type UnitDocument,
-} from '../circuit/index.ts';
+import { onDistinctLayers } from '../changes/index.ts';
+import type { LayerCircuit, Setting, UnitDocument } from '../circuit/index.ts';
 import { HalfsplitError, problem } from '../errors.ts';
 import type { ReadoutAnswer, ReadoutContext } from './readout-type.ts';
 import { withSetting } from './range.ts';
@@ -80,20 +73,6 @@ export interface ReadoutRow {
   readonly id: string;
   readonly unit: Unit;
   readonly answers: Readonly<Record<Layer, ReadoutAnswer>>;
-}
-
-/** Computes something on every layer, once for layers on which no part has a value of its own. */
-export function onDistinctLayers<T>(
-  circuit: Circuit,
-  compute: (circuit: LayerCircuit, layer: Layer) => T,
-): T[] {
-  const results: T[] = [];
-  for (const layer of LAYERS) {
-    const before = results.at(-1);
-    const isSame = before !== undefined && !hasOwnValues(circuit, layer);
-    results.push(isSame ? before : compute(resolveLayer(circuit, layer), layer));
-  }
-  return results;
 }
 
 /** Something for each layer, from a list in their order. */

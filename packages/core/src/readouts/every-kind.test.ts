@@ -8,7 +8,8 @@ import {
 } from '@halfsplit/contract';
 import { describe, expect, it } from 'vitest';
 import { AnalysisSession } from '../analysis/index.ts';
-import { resolveLayer, type Circuit, type Setting, type Value } from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+import { type Circuit, type Setting, type Value } from '../circuit/index.ts';
 import { parseValue } from '../quantity/index.ts';
 import { circuitOf, randomCircuit, seeded } from '../testing/circuits.ts';
 import { evaluateReadout, type ReadoutAnswer } from './index.ts';

@@ -4,7 +4,6 @@ export {
   byLayer,
   evaluateAll,
   evaluateReadout,
-  onDistinctLayers,
   quantityOf,
   readoutTable,
   unitOf,
@@ -17,3 +16,4 @@ export { describeReadout, transferEnds } from './registry.ts';
 export { CURVES } from './replay-curve.ts';
 export { readoutRuns, readoutSlopes, summariseReadout } from './spread.ts';
 export { outsideBy, wantedRange } from './want.ts';
+export { plainDocument } from './plain-document.ts';

@@ -25,6 +25,8 @@ function withEffect(unit: UnitResource, effect: Effect): UnitResource {
       return { ...unit, parts: withPart(unit.parts, effect.value, effect.isNew === true) };
     case 'readout':
       return { ...unit, readouts: byPosition(replaced(unit.readouts, effect.value)) };
+    case 'change':
+      return { ...unit, changes: byPosition(replaced(unit.changes, effect.value)) };
     case 'reading':
       return { ...unit, readings: byTime(replaced(unit.readings, effect.value)) };
     case 'evidence':
@@ -83,6 +85,8 @@ function without(unit: UnitResource, { entity, id }: Extract<Effect, { of: 'gone
       return { ...unit, parts: unit.parts.filter((e) => e.id !== id) };
     case 'readout':
       return { ...unit, readouts: unit.readouts.filter((e) => e.id !== id) };
+    case 'change':
+      return { ...unit, changes: unit.changes.filter((e) => e.id !== id) };
     case 'photo':
       return { ...unit, photos: unit.photos.filter((e) => e.id !== id) };
   }

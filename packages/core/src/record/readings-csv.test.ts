@@ -73,6 +73,8 @@ describe('a table of readings', () => {
           ...r,
           id: `r${i}`,
           readoutId: null,
+          changeId: null,
+          ref: null,
           esr: i % 2 === 0 ? null : 1.5,
           aspect: null,
           red: null,

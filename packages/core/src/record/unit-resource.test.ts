@@ -12,6 +12,8 @@ const reading = (id: string, partId: string, value: number, condition = 'leg lif
   id,
   partId,
   readoutId: null,
+  changeId: null,
+  ref: null,
   value,
   condition,
   aspect: null,
@@ -30,6 +32,8 @@ const start = {
   intake: {},
   models: [],
   settings: [],
+  sets: [],
+  changes: [],
   path: null,
 } as object as UnitResource;
 const withReadings = (...readings: object[]) => ({ ...start, readings }) as UnitResource;

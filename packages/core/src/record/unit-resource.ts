@@ -1,7 +1,14 @@
-import type { ReadingResource, UnitResource } from '@halfsplit/contract';
+import {
+  isTemporary,
+  type Change,
+  type ReadingResource,
+  type Step,
+  type UnitResource,
+} from '@halfsplit/contract';
+import { partPutIn } from '../changes/index.ts';
 import type { Circuit, LayerValue, Part, UnitDocument } from '../circuit/index.ts';
 import type { Problem } from '../errors.ts';
-import { readModel, readPart, readReadout } from '../formats/index.ts';
+import { readChanges, readModel, readPart, readReadout } from '../formats/index.ts';
 import { foundParams, foundValue } from '../judge/index.ts';
 
 /** Readings of one part or readout that still count, oldest first. */
@@ -15,11 +22,11 @@ export function readingsOf(
   );
 }
 
-/** Readings of parts that still count, oldest first, by the part. */
+/** Readings of parts as they came that still count, oldest first, by the part. */
 export function readingsByPart(unit: Pick<UnitResource, 'readings'>): ReadonlyMap<string, ReadingResource[]> {
   const found = new Map<string, ReadingResource[]>();
   for (const r of unit.readings) {
-    if (r.partId === null || r.withdrawn) continue;
+    if (r.partId === null || r.changeId !== null || r.withdrawn) continue;
     const known = found.get(r.partId);
     if (known) known.push(r);
     else found.set(r.partId, [r]);
@@ -34,11 +41,46 @@ export function readingsByPart(unit: Pick<UnitResource, 'readings'>): ReadonlyMa
 export const documentFromResource = (unit: UnitResource, problems: Problem[] = []): UnitDocument =>
   new DocumentMaker().make(unit, problems);
 
+/** Readings of what changes put in that still count, oldest first, by the change and the designator. */
+function readingsByChange(unit: UnitResource): ReadonlyMap<string, ReadingResource[]> {
+  const refs = new Map(unit.parts.map((p) => [p.id, p.part.ref]));
+  const found = new Map<string, ReadingResource[]>();
+  for (const r of unit.readings) {
+    const ref = r.ref ?? (r.partId === null ? undefined : refs.get(r.partId));
+    if (r.changeId === null || r.withdrawn || ref === undefined) continue;
+    const key = putInKey(r.changeId, ref);
+    found.set(key, [...(found.get(key) ?? []), r]);
+  }
+  return found;
+}
+const putInKey = (changeId: string, ref: string) => `${changeId} ${ref}`;
+
+/** The work that a part of the circuit now comes from: the last lasting change that is done and puts it in, by its row. */
+function lastingWork(unit: UnitResource): ReadonlyMap<string, UnitResource['changes'][number]> {
+  const found = new Map<string, UnitResource['changes'][number]>();
+  for (const resource of unit.changes) {
+    const { change } = resource;
+    if (isTemporary(change) || change.state !== 'done') continue;
+    for (const step of change.steps) if (step.do === 'fit') found.set(step.ref, resource);
+  }
+  return found;
+}
+
 /** A part as it was made, and what it was made from. */
 interface MadePart {
   readonly from: UnitResource['parts'][number];
   readonly readings: readonly ReadingResource[];
+  /** The change that put in what is there now, and what was read of that. */
+  readonly work: UnitResource['changes'][number] | undefined;
+  readonly proof: readonly ReadingResource[];
   readonly part: Part;
+}
+
+/** A change as it was made, and what it was made from. */
+interface MadeChange {
+  readonly from: UnitResource['changes'][number];
+  readonly readings: readonly ReadingResource[];
+  readonly change: Change;
 }
 
 /**
@@ -47,6 +89,7 @@ interface MadePart {
  */
 export class DocumentMaker {
   private parts = new Map<string, MadePart>();
+  private changes = new Map<string, MadeChange>();
   private last: UnitDocument | null = null;
   private from: UnitResource | null = null;
 
@@ -87,22 +130,65 @@ export class DocumentMaker {
 
   private circuitOf(unit: UnitResource, problems: Problem[]): Circuit {
     const byPart = readingsByPart(unit);
+    const byChange = readingsByChange(unit);
+    const works = lastingWork(unit);
     const made = new Map(
       unit.parts.map((resource) => {
         const readings = byPart.get(resource.id) ?? [];
+        const work = works.get(resource.part.ref);
+        const proof = (work && byChange.get(putInKey(work.id, resource.part.ref))) ?? [];
         const known = this.parts.get(resource.id);
-        const isKnown = known?.from === resource && isEqual(known.readings, readings);
-        return [resource.id, isKnown ? known : madePart(resource, readings, problems)] as const;
+        const isKnown =
+          known?.from === resource &&
+          isEqual(known.readings, readings) &&
+          known.work === work &&
+          isEqual(known.proof, proof);
+        return [resource.id, isKnown ? known : madePart(resource, readings, work, proof, problems)] as const;
       }),
     );
     this.parts = made;
     const parts = [...made.values()].map((m) => m.part);
     const known = this.last?.circuit;
+    const changes = this.changesOf(unit, parts, byChange, problems);
     const isKnown =
-      known?.ground === unit.ground && this.from?.models === unit.models && isEqual(known.parts, parts);
+      known?.ground === unit.ground &&
+      this.from?.models === unit.models &&
+      this.from.sets === unit.sets &&
+      isEqual(known.parts, parts) &&
+      isEqual(known.changes ?? [], changes);
     if (isKnown) return known;
     const models = unit.models.map((m) => readModel(m, `Model ${m.name}`, problems));
-    return { ground: unit.ground, parts, ...(models.length > 0 ? { models } : {}) };
+    return {
+      ground: unit.ground,
+      parts,
+      ...(models.length > 0 ? { models } : {}),
+      ...(changes.length > 0 ? { changes } : {}),
+      ...(unit.sets.length > 0 ? { sets: unit.sets } : {}),
+    };
+  }
+
+  private changesOf(
+    unit: UnitResource,
+    parts: readonly Part[],
+    byChange: ReadonlyMap<string, ReadingResource[]>,
+    problems: Problem[],
+  ): Change[] {
+    const read = readChanges(
+      unit.changes.map((c) => c.change),
+      parts,
+      problems,
+    );
+    const made = new Map(
+      unit.changes.map((from, i) => {
+        const readings = [...byChange].flatMap(([key, r]) => (key.startsWith(`${from.id} `) ? r : []));
+        const known = this.changes.get(from.id);
+        const isKnown = known?.from === from && isEqual(known.readings, readings);
+        const change = isKnown ? known.change : withProof(read[i]!, from.id, byChange);
+        return [from.id, { from, readings, change }] as const;
+      }),
+    );
+    this.changes = made;
+    return [...made.values()].map((m) => m.change);
   }
 }
 
@@ -112,6 +198,8 @@ const isEqual = <T>(a: readonly T[], b: readonly T[]): boolean =>
 function madePart(
   from: MadePart['from'],
   readings: readonly ReadingResource[],
+  work: MadePart['work'],
+  proof: readonly ReadingResource[],
   problems: Problem[],
 ): MadePart {
   const plain = readPart(from.part, from.part.ref, problems);
@@ -121,8 +209,37 @@ function madePart(
     ...plain,
     ...(found === null ? {} : { found }),
     ...(Object.keys(beside).length > 0 ? { foundParams: beside } : {}),
+    ...provenBy(plain, work, proof),
   };
-  return { from, readings, part };
+  return { from, readings, work, proof, part };
+}
+
+/** What was read of a part after the work that put it in. */
+function provenBy(
+  plain: Part,
+  work: MadePart['work'],
+  proof: readonly ReadingResource[],
+): { readonly proven?: LayerValue } {
+  if (!work || proof.length === 0) return {};
+  const [change] = readChanges([work.change], [plain], []);
+  const part = partPutIn(change!, plain, plain.ref);
+  const proven = part ? foundValue(part, proof) : null;
+  return proven === null ? {} : { proven };
+}
+
+/** A change whose new parts have what was read of them: what lasts is proven by it, what is temporary is found so. */
+function withProof(
+  change: Change,
+  id: string,
+  byChange: ReadonlyMap<string, readonly ReadingResource[]>,
+): Change {
+  const step = (each: Step): Step => {
+    if (each.do !== 'add') return each;
+    const value = foundValue(each.part, byChange.get(putInKey(id, each.part.ref)) ?? []);
+    if (value === null) return each;
+    return { ...each, part: { ...each.part, [isTemporary(change) ? 'found' : 'proven']: value } };
+  };
+  return { ...change, steps: change.steps.map(step) };
 }
 
 function readoutsOf(readouts: UnitResource['readouts'], problems: Problem[]): UnitDocument['readouts'] {

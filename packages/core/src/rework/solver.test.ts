@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { resolveLayer, withValues, type Circuit } from '../circuit/index.ts';
+import { resolveLayer, withPlanned } from '../changes/index.ts';
+import type { Circuit } from '../circuit/index.ts';
 import type { HalfsplitError } from '../errors.ts';
 import { isPreferred } from '../quantity/index.ts';
 import { evaluateAll, type Readout } from '../readouts/index.ts';
@@ -45,7 +46,7 @@ const ask = (change: Partial<SolveRequest>): SolveRequest => ({
 
 /** Readouts of a proposal, computed anew from a circuit with the values fitted. */
 function recomputed(circuit: Circuit, changes: readonly { ref: string; value: number }[]) {
-  const fitted = withValues(circuit, 'planned', new Map(changes.map((c) => [c.ref, c.value])));
+  const fitted = withPlanned(circuit, new Map(changes.map((c) => [c.ref, c.value])));
   return evaluateAll(resolveLayer(fitted, 'planned'), readouts).map((a) => (a.ok ? a.value : null));
 }
 

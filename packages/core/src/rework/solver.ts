@@ -1,6 +1,7 @@
 import { readoutDefinitionOf, type Layer } from '@halfsplit/contract';
 import { AnalysisSession } from '../analysis/index.ts';
-import { resolveLayer, valueOnLayer, type Circuit, type Part, type Setting } from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+import type { Circuit, LayerCircuit, LayerPart, Setting } from '../circuit/index.ts';
 import { HalfsplitError, problem } from '../errors.ts';
 import { E_SERIES, nearestPreferred, preferredBetween, type ESeries } from '../quantity/index.ts';
 import {
@@ -124,7 +125,7 @@ class ValueSearch {
   private readonly session: AnalysisSession;
   private readonly goal: Readout;
   private readonly isSlow: boolean;
-  private readonly parts = new Map<string, Part>();
+  private readonly parts = new Map<string, LayerPart>();
   private readonly start = new Map<string, number>();
   private readonly before = new Map<string, ReadoutAnswer>();
   /** Readings of a goal that is dear, by the values read, so that none is taken twice; each is a candidate. */
@@ -148,8 +149,9 @@ class ValueSearch {
     }
     this.goal = { ...readout, want: request.goal.want };
     this.isSlow = readoutDefinitionOf(readout.kind).isSlow === true;
-    for (const ref of request.may) this.addPart(ref);
-    this.session = new AnalysisSession(resolveLayer(request.circuit, request.layer));
+    const circuit = resolveLayer(request.circuit, request.layer);
+    for (const ref of request.may) this.addPart(circuit, ref);
+    this.session = new AnalysisSession(circuit);
     const middle = (range.low + range.high) / 2;
     this.target =
       this.goal.want?.target ??
@@ -159,17 +161,15 @@ class ValueSearch {
     this.scale = Math.max(distance, Math.abs(this.target) * LEAST_SCALE, Number.MIN_VALUE);
   }
 
-  private addPart(ref: string): void {
-    const { circuit, layer } = this.request;
-    const part = circuit.parts.find((p) => p.ref === ref);
-    const value = part && valueOnLayer(part, layer)?.value;
+  private addPart({ parts }: LayerCircuit, ref: string): void {
+    const part = parts.find((p) => p.ref === ref);
     if (!part)
       throw new HalfsplitError('circuit/unknown-part', { ref, where: 'The list of parts that may change' });
-    if (!canChange(part) || typeof value !== 'number') {
+    if (!canChange(part) || typeof part.value !== 'number') {
       throw new HalfsplitError('circuit/bad-value', { ref, detail: 'its value cannot be turned' });
     }
     this.parts.set(ref, part);
-    this.start.set(ref, value);
+    this.start.set(ref, part.value);
   }
 
   run(): SolveAnswer {

@@ -1,4 +1,4 @@
-import { isPassive, KINDS, valueOnLayer, type Part } from '../circuit/index.ts';
+import { isPassive, KINDS, type LayerPart } from '../circuit/index.ts';
 import { bestPair, nearestPreferred, stepPreferred, type ESeries, type PairKind } from '../quantity/index.ts';
 
 /** One part's new value and how it is made up. */
@@ -12,10 +12,9 @@ export interface ValueChange {
 }
 
 /** True for parts whose value the solver can turn. */
-export const canChange = (part: Part): boolean =>
-  isPassive(part.kind) && typeof valueOnLayer(part, 'planned')?.value === 'number';
+export const canChange = (part: LayerPart): boolean => isPassive(part.kind) && typeof part.value === 'number';
 
-function pairKindOf(part: Part): PairKind {
+function pairKindOf(part: Pick<LayerPart, 'ref' | 'kind'>): PairKind {
   const { value } = KINDS[part.kind];
   return value === 'capacitor' ? 'capacitor' : value === 'inductor' ? 'inductor' : 'resistor';
 }
@@ -30,7 +29,7 @@ export const singleChange = (ref: string, from: number, value: number): ValueCha
 
 /** Values of a series next to an exact one, and the pairs that come closest. */
 export function buildable(
-  part: Part,
+  part: Pick<LayerPart, 'ref' | 'kind'>,
   from: number,
   exact: number,
   series: ESeries,

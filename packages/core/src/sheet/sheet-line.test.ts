@@ -98,11 +98,11 @@ describe('parseSheetLine', () => {
   it('tells what a line does not say, so that editing loses nothing', () => {
     const made = {
       ...part('C8 47u 25V electrolytic a 0'),
-      planned: 100e-6,
+      proven: 100e-6,
       maker: 'Vale and Moor',
       board: 'left',
     };
-    expect(besideLine(made)).toEqual({ planned: 100e-6, maker: 'Vale and Moor', board: 'left' });
+    expect(besideLine(made)).toEqual({ proven: 100e-6, maker: 'Vale and Moor', board: 'left' });
     expect(besideLine(part('R4 47k 5% maker=Vale in n2'))).toEqual({});
   });
 

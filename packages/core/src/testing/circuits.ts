@@ -1,6 +1,7 @@
 import type { Layer, ReadoutKind, ReadoutOf } from '@halfsplit/contract';
 import { AnalysisSession, seededRandom } from '../analysis/index.ts';
-import { resolveLayer, type Circuit, type LayerCircuit, type Part } from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+import { type Circuit, type LayerCircuit, type Part } from '../circuit/index.ts';
 import { parseSheetLine } from '../sheet/index.ts';
 
 export { seededRandom as seeded } from '../analysis/index.ts';

@@ -1,4 +1,5 @@
-import { resolveLayer, usualTolerance, type Circuit, type LayerCircuit } from '../circuit/index.ts';
+import { resolveLayer } from '../changes/index.ts';
+import { usualTolerance, type Circuit, type LayerCircuit } from '../circuit/index.ts';
 import { faultDictionary, searchParts, voltageQuantities, type PartSearch } from '../isolate/index.ts';
 import { plantedFaults } from './planted.ts';
 import { drawn, voltsAt } from './second-bench/index.ts';

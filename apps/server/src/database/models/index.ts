@@ -1,4 +1,5 @@
 import type { Model, ModelStatic, Sequelize } from 'sequelize';
+import { ChangeModel, defineChange } from './change.ts';
 import { defineEvidence, EvidenceModel } from './evidence.ts';
 import { defineLogEntry, LogEntryModel } from './log-entry.ts';
 import { definePart, PartModel } from './part.ts';
@@ -10,6 +11,7 @@ import { defineSessions } from './session.ts';
 import { defineUnit, UnitModel } from './unit.ts';
 import { defineWrite } from './write.ts';
 
+export { ChangeModel } from './change.ts';
 export { EvidenceModel } from './evidence.ts';
 export { LogEntryModel, type Inverse } from './log-entry.ts';
 export { PartModel } from './part.ts';
@@ -26,6 +28,7 @@ export const RECORD_MODELS: readonly ModelStatic<Model>[] = [
   UnitModel,
   PartModel,
   ReadoutModel,
+  ChangeModel,
   ReadingModel,
   EvidenceModel,
   PhotoModel,
@@ -37,6 +40,7 @@ export function defineModels(sequelize: Sequelize): void {
     defineUnit,
     definePart,
     defineReadout,
+    defineChange,
     defineReading,
     defineEvidence,
     definePhoto,

@@ -11,12 +11,12 @@ import {
 /** What has to be done to take a step back. */
 export type Inverse =
   | {
-      readonly op: 'set-part' | 'set-readout' | 'set-photo' | 'set-reading';
+      readonly op: 'set-part' | 'set-readout' | 'set-change' | 'set-photo' | 'set-reading';
       readonly id: string;
       readonly values: Record<string, unknown>;
     }
   | {
-      readonly op: 'set-part-removed' | 'set-readout-removed' | 'set-photo-removed';
+      readonly op: 'set-part-removed' | 'set-readout-removed' | 'set-change-removed' | 'set-photo-removed';
       readonly id: string;
       readonly removed: boolean;
     }

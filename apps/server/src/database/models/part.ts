@@ -18,7 +18,6 @@ export class PartModel extends Model<InferAttributes<PartModel>, InferCreationAt
   declare kind: PartKind;
   declare pins: Record<string, string>;
   declare marked: StoredValue;
-  declare planned: StoredValue;
   declare proven: StoredValue;
   /** Tolerance, model, parameters and whatever else the part has. */
   declare extra: Record<string, unknown>;
@@ -37,7 +36,6 @@ export function definePart(sequelize: Sequelize): void {
       kind: DataTypes.TEXT,
       pins: DataTypes.JSONB,
       marked: DataTypes.JSONB,
-      planned: DataTypes.JSONB,
       proven: DataTypes.JSONB,
       extra: DataTypes.JSONB,
       removedAt: DataTypes.DATE,

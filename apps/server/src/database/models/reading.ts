@@ -17,6 +17,8 @@ export class ReadingModel extends Model<
   declare unitId: string;
   declare partId: string | null;
   declare readoutId: string | null;
+  declare changeId: CreationOptional<string | null>;
+  declare ref: CreationOptional<string | null>;
   declare value: number | 'open' | 'short';
   declare condition: ReadingCondition;
   declare instrument: string | null;
@@ -36,6 +38,8 @@ export function defineReading(sequelize: Sequelize): void {
       unitId: DataTypes.UUID,
       partId: DataTypes.UUID,
       readoutId: DataTypes.UUID,
+      changeId: DataTypes.UUID,
+      ref: DataTypes.TEXT,
       value: DataTypes.JSONB,
       condition: DataTypes.TEXT,
       instrument: DataTypes.TEXT,

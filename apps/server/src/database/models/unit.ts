@@ -36,6 +36,7 @@ export class UnitModel extends Model<InferAttributes<UnitModel>, InferCreationAt
   declare hazards: Hazard[];
   declare hazardNotes: string;
   declare settings: UnitResource['settings'];
+  declare sets: CreationOptional<UnitResource['sets']>;
   declare notes: string;
   declare stage: Stage;
   declare place: CreationOptional<UnitPlace>;
@@ -61,6 +62,7 @@ export function defineUnit(sequelize: Sequelize): void {
       hazards: DataTypes.JSONB,
       hazardNotes: { type: DataTypes.TEXT, defaultValue: '' },
       settings: { type: DataTypes.JSONB, defaultValue: [] },
+      sets: { type: DataTypes.JSONB, defaultValue: [] },
       notes: DataTypes.TEXT,
       stage: DataTypes.TEXT,
       place: { type: DataTypes.TEXT, defaultValue: 'bench' },

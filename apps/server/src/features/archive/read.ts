@@ -5,6 +5,7 @@ import { openPromise, type Entry, type ZipFile } from 'yauzl';
 import { ApiError } from '../../errors.ts';
 import { isEmpty, loadUnit } from '../units/repository.ts';
 import { archiveListSchema, LIST_NAME, RECORD_TABLES, recordSchema, sha256 } from './record.ts';
+import { plannedChanges } from '../../database/planned-values.ts';
 import { countOn, insertRows, insertUnitRow } from './repository.ts';
 
 /** Largest file inside an archive that is read, bytes: a photo or a unit's whole record. */
@@ -117,6 +118,7 @@ async function restoreUnit(archive: Archive, name: string, transaction: Transact
         table === 'photos' ? { picture: await archive.listed(`${folder}/${String(row.id)}.jpg`) } : {};
       rows.push({ ...row, ...beside, unitId: id });
     }
+    if (table === 'changes') rows.push(...plannedChanges(plannedOf(tables.parts!, id)));
     await inserted(name, () => insertRows(table, rows, transaction));
   }
   // What could not be shown is not taken in.
@@ -125,6 +127,10 @@ async function restoreUnit(archive: Archive, name: string, transaction: Transact
 }
 
 type Row = Record<string, unknown>;
+
+/** Values that parts of an archive of an earlier version had planned. */
+const plannedOf = (parts: readonly Row[], unitId: string) =>
+  parts.filter((p) => p.removedAt === null).map((p) => ({ unitId, ref: String(p.ref), planned: p.planned }));
 
 async function inserted<T>(name: string, insert: () => Promise<T>): Promise<T> {
   try {

@@ -16,13 +16,24 @@ export const archiveListSchema = z.object({
 export type ArchiveList = z.infer<typeof archiveListSchema>;
 
 /** What a unit's record is made of beside its own row, in an order in which each row finds those it refers to. */
-export const RECORD_TABLES = ['parts', 'readouts', 'readings', 'evidence', 'photos', 'log'] as const;
+export const RECORD_TABLES = [
+  'parts',
+  'readouts',
+  'changes',
+  'readings',
+  'evidence',
+  'photos',
+  'log',
+] as const;
 export type RecordTable = (typeof RECORD_TABLES)[number];
 
 const rowSchema = z.record(z.string(), z.unknown());
 export const recordSchema = z.object({
   unit: rowSchema,
-  ...Object.fromEntries(RECORD_TABLES.map((name) => [name, z.array(rowSchema).max(200_000)])),
+  ...Object.fromEntries(
+    // An archive of an earlier version has no changes.
+    RECORD_TABLES.map((name) => [name, z.array(rowSchema).max(200_000).default([])]),
+  ),
 });
 
 /** Folder of a unit in the archive: its number and name, so that it can be found by hand. */

@@ -1,5 +1,6 @@
 import type { Model, ModelStatic, OrderItem, Sequelize, Transaction } from 'sequelize';
 import {
+  ChangeModel,
   EvidenceModel,
   LogEntryModel,
   PartModel,
@@ -20,6 +21,7 @@ interface Table {
 const TABLES: Readonly<Record<RecordTable, Table>> = {
   parts: { model: PartModel, order: ['position', 'id'], without: [] },
   readouts: { model: ReadoutModel, order: ['position', 'id'], without: [] },
+  changes: { model: ChangeModel, order: ['position', 'id'], without: [] },
   readings: { model: ReadingModel, order: ['takenAt', 'id'], without: [] },
   evidence: { model: EvidenceModel, order: ['takenAt', 'id'], without: [] },
   photos: { model: PhotoModel, order: ['position', 'id'], without: ['picture'] },

@@ -1,5 +1,6 @@
 import type { Effect } from '@halfsplit/contract';
 import {
+  ChangeModel,
   EvidenceModel,
   LogEntryModel,
   PartModel,
@@ -10,6 +11,7 @@ import {
 } from '../../database/models/index.ts';
 import type { TouchedRow } from '../../database/touched.ts';
 import {
+  changeResource,
   evidenceResource,
   goneEffect,
   logResource,
@@ -32,6 +34,8 @@ function effectOf({ row, isNew, fields }: TouchedRow, summary: string): Effect |
       : { of: 'part', value: partResource(row), ...(isNew ? { isNew } : {}) };
   if (row instanceof ReadoutModel)
     return row.removedAt ? goneEffect('readout', row.id) : { of: 'readout', value: readoutResource(row) };
+  if (row instanceof ChangeModel)
+    return row.removedAt ? goneEffect('change', row.id) : { of: 'change', value: changeResource(row) };
   if (row instanceof PhotoModel)
     return row.removedAt ? goneEffect('photo', row.id) : { of: 'photo', value: photoResource(row) };
   if (row instanceof ReadingModel) return { of: 'reading', value: readingResource(row) };

@@ -3,6 +3,7 @@ import { Op, type Model, type ModelStatic, type Transaction } from 'sequelize';
 import { actorOf } from '../../database/actor.ts';
 import type { UnitModel } from '../../database/models/index.ts';
 import {
+  ChangeModel,
   EvidenceModel,
   LogEntryModel,
   PartModel,
@@ -81,6 +82,7 @@ export async function stepSince(
 const ENTITIES = {
   part: PartModel,
   readout: ReadoutModel,
+  change: ChangeModel,
   photo: PhotoModel,
   reading: ReadingModel,
   evidence: EvidenceModel,

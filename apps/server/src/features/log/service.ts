@@ -60,12 +60,16 @@ async function applyInverse(unit: UnitModel, inverse: Inverse, transaction: Tran
       return putBack(await row('part'), inverse.values, transaction);
     case 'set-readout':
       return putBack(await row('readout'), inverse.values, transaction);
+    case 'set-change':
+      return putBack(await row('change'), inverse.values, transaction);
     case 'set-photo':
       return putBack(await row('photo'), inverse.values, transaction);
     case 'set-part-removed':
       return withRow(await row('part'), (r) => setRemoved(r, inverse.removed, transaction));
     case 'set-readout-removed':
       return withRow(await row('readout'), (r) => setRemoved(r, inverse.removed, transaction));
+    case 'set-change-removed':
+      return withRow(await row('change'), (r) => setRemoved(r, inverse.removed, transaction));
     case 'set-photo-removed':
       return withRow(await row('photo'), (r) => setRemoved(r, inverse.removed, transaction));
     case 'turn-photo':

@@ -5,8 +5,18 @@ import { PartModel } from '../../database/models/index.ts';
 
 /** A part of a unit file, or of a request, as the columns of its row. */
 export function columnsOf(part: SheetPart) {
-  const { ref, kind, pins, marked, planned, proven, found: _found, foundParams: _beside, ...extra } = part;
-  return { ref, kind, pins, marked: marked ?? null, planned: planned ?? null, proven: proven ?? null, extra };
+  const {
+    ref,
+    kind,
+    pins,
+    marked,
+    proven,
+    planned: _plan,
+    found: _found,
+    foundParams: _beside,
+    ...extra
+  } = part;
+  return { ref, kind, pins, marked: marked ?? null, proven: proven ?? null, extra };
 }
 
 export async function insertPart(
@@ -46,6 +56,10 @@ export async function findPart(
 ): Promise<PartModel | null> {
   return PartModel.findOne({ where: { unitId, id, removedAt: null }, transaction });
 }
+
+/** The parts of a unit in their order. */
+export const liveParts = (unitId: string, transaction: Transaction): Promise<PartModel[]> =>
+  PartModel.findAll({ where: { unitId, removedAt: null }, order: [['position', 'ASC']], transaction });
 
 /** The part that has a designator now; null when there is none. */
 export async function livePartNamed(

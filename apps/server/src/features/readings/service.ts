@@ -8,6 +8,8 @@ import {
   judgeAspect,
   judgeReading,
   KINDS,
+  partPutIn,
+  readChanges,
   readPart,
   readReadout,
   QUANTITY_KINDS,
@@ -24,6 +26,7 @@ import { timeOf } from '../../times.ts';
 import { appendLog } from '../log/repository.ts';
 import { findPart } from '../parts/repository.ts';
 import { partAtVersion } from '../parts/service.ts';
+import { findChange } from '../changes/repository.ts';
 import { findReadout } from '../readouts/repository.ts';
 import { partFromRow } from '../units/resources.ts';
 import { findReading, insertReading, tellOfReading } from './repository.ts';
@@ -36,9 +39,9 @@ export async function addReading(
   request: NewReading,
   transaction: Transaction,
 ): Promise<void> {
-  const summary = request.partId
-    ? await describePartReading(unit, request.partId, request, transaction)
-    : await describeReadoutReading(unit, request.readoutId!, request, transaction);
+  const summary = request.readoutId
+    ? await describeReadoutReading(unit, request.readoutId, request, transaction)
+    : await describePartReading(unit, request, transaction);
   const id = request.id ?? randomUUID();
   await insertReading(
     {
@@ -46,6 +49,8 @@ export async function addReading(
       unitId: unit.id,
       partId: request.partId ?? null,
       readoutId: request.readoutId ?? null,
+      changeId: request.changeId ?? null,
+      ref: request.ref ?? null,
       value: request.value,
       condition: request.condition,
       instrument: request.instrument ?? null,
@@ -103,14 +108,30 @@ export async function amendReading(
   );
 }
 
+/** The part that was in when it was read: as it came, or as a change put it in. Throws 404, 409. */
+async function partRead(
+  unit: UnitModel,
+  { partId, changeId, ref, baseVersion }: NewReading,
+  transaction: Transaction,
+): Promise<Part> {
+  const row = partId && (await partAtVersion(unit, partId, baseVersion, transaction));
+  const came = row ? readPart(partFromRow(row), row.ref, []) : undefined;
+  if (changeId === undefined) return came!;
+  const change = await findChange(unit.id, changeId, transaction);
+  if (!change) throw notFound('change', changeId);
+  const [plain] = readChanges([change.definition], came ? [came] : [], []);
+  const part = partPutIn(plain!, came, ref ?? came!.ref);
+  if (!part)
+    throw invalid(`${plain!.name} puts no ${ref ?? came!.ref} in.`, 'Read a part that the change puts in.');
+  return part;
+}
+
 async function describePartReading(
   unit: UnitModel,
-  partId: string,
   request: NewReading,
   transaction: Transaction,
 ): Promise<string> {
-  const row = await partAtVersion(unit, partId, request.baseVersion, transaction);
-  const part = readPart(partFromRow(row), row.ref, []);
+  const part = await partRead(unit, request, transaction);
   if (request.aspect !== undefined && !aspectNamed(part, request.aspect))
     throw invalid(
       `Nothing called "${request.aspect}" is read of ${part.ref}.`,

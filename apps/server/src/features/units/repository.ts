@@ -8,6 +8,7 @@ import {
 import { photosOf } from '../photos/repository.ts';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import {
+  ChangeModel,
   EvidenceModel,
   LogEntryModel,
   PartModel,
@@ -17,6 +18,7 @@ import {
 } from '../../database/models/index.ts';
 
 import {
+  changeResource,
   evidenceResource,
   logResource,
   partResource,
@@ -128,6 +130,11 @@ export async function loadUnit(
     order: [['position', 'ASC']],
     ...options,
   });
+  const changes = await ChangeModel.findAll({
+    where: { unitId: id, removedAt: null },
+    order: [['position', 'ASC']],
+    ...options,
+  });
   const readings = await ReadingModel.findAll({
     where: { unitId: id },
     order: [
@@ -160,6 +167,7 @@ export async function loadUnit(
     photos: await photosOf(id, transaction),
     parts: parts.map(partResource),
     readouts: readouts.map(readoutResource),
+    changes: changes.map(changeResource),
     readings: readings.map(readingResource),
     log: log.map(logResource),
   };

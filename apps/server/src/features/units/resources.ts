@@ -1,4 +1,5 @@
 import type {
+  ChangeResource,
   Effect,
   EvidenceResource,
   FilePart,
@@ -10,6 +11,7 @@ import type {
   UnitFields,
 } from '@halfsplit/contract';
 import type {
+  ChangeModel,
   EvidenceModel,
   LogEntryModel,
   PartModel,
@@ -21,7 +23,7 @@ import type {
 
 /** A part's row as the part of a unit file. */
 export function partFromRow(row: PartModel): FilePart {
-  const values = { marked: row.marked, planned: row.planned, proven: row.proven };
+  const values = { marked: row.marked, proven: row.proven };
   const present = Object.fromEntries(Object.entries(values).filter(([, v]) => v !== null && v !== undefined));
   const part: Pick<FilePart, 'ref' | 'kind' | 'pins'> = { ref: row.ref, kind: row.kind, pins: row.pins };
   return { ...part, ...present, ...row.extra } as FilePart;
@@ -41,10 +43,19 @@ export const readoutResource = (r: ReadoutModel): ReadoutResource => ({
   readout: r.definition,
 });
 
+export const changeResource = (c: ChangeModel): ChangeResource => ({
+  id: c.id,
+  version: c.version,
+  position: c.position,
+  change: c.definition,
+});
+
 export const readingResource = (r: ReadingModel): ReadingResource => ({
   id: r.id,
   partId: r.partId,
   readoutId: r.readoutId,
+  changeId: r.changeId ?? null,
+  ref: r.ref ?? null,
   value: r.value,
   condition: r.condition,
   instrument: r.instrument,
@@ -96,6 +107,7 @@ export const unitFields = (unit: UnitModel, lastActivity: string | null): UnitFi
   notes: unit.notes,
   hazardNotes: unit.hazardNotes,
   settings: unit.settings,
+  sets: unit.sets,
   ground: unit.ground,
   nudges: unit.nudges,
   models: unit.models,

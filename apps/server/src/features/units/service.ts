@@ -11,7 +11,8 @@ import type { z } from 'zod';
 import type { createUnitSchema } from '@halfsplit/contract';
 import type { Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
-import { stale } from '../../errors.ts';
+import { invalid, stale } from '../../errors.ts';
+import { openLedger, refuseLostSets } from '../changes/service.ts';
 import { appendLog } from '../log/repository.ts';
 import { fieldsChangedSince, setFields } from './fields.ts';
 import { changeUnitRow, insertUnit } from './repository.ts';
@@ -37,6 +38,7 @@ export const blankUnit = () => ({
   hazards: [] as Hazard[],
   hazardNotes: '',
   settings: [],
+  sets: [],
   notes: '',
   stage: 'trace' as const,
   ground: '0',
@@ -54,13 +56,20 @@ export async function updateUnit(
   change: UpdateUnit,
   transaction: Transaction,
 ): Promise<void> {
-  const { seen, stage, ...described } = change;
+  const { seen, stage, reason = '', ...described } = change;
   const changed = fieldsChangedSince(unit, seen).filter((field) => field in described);
   if (changed.length > 0)
     throw stale(fieldWords(changed), {
       versions: Object.fromEntries(changed.map((field) => [field, unit.versions[field] ?? 0])),
       values: Object.fromEntries(changed.map((field) => [field, unit.get(field)])),
     });
+  if (described.sets) await refuseLostSets(unit, described.sets, transaction);
+  const left = change.place === 'away' ? await openLedger(unit.id, transaction) : [];
+  if (left.length > 0 && reason === '')
+    throw invalid(
+      `Something temporary is still in force: ${left.map((entry) => entry.sentence).join(' ')}`,
+      'Take it back, or say why the unit is put away with it.',
+    );
   if (stage) await changeUnitRow(unit, { stage }, transaction);
   const fields = Object.keys(described);
   if (fields.length === 0) return;
@@ -69,7 +78,9 @@ export async function updateUnit(
   await setFields(unit, described, transaction);
   const summary =
     change.place !== undefined && fields.length === 1
-      ? PLACED[change.place]
+      ? left.length > 0
+        ? `Put away although something temporary is still in force (${left.map((e) => e.sentence).join(' ')}): ${reason}`
+        : PLACED[change.place]
       : describeChange(fields, intake, change.intake);
   const kind = fields.every((field) => field === 'nudges') ? 'drawing' : 'unit';
   await appendLog(unit, { kind, summary, inverse: [{ op: 'set-unit', values: before }] }, transaction);
@@ -87,6 +98,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   hazardNotes: 'what else in it can hurt',
   notes: 'its notes',
   settings: 'the settings of its controls',
+  sets: 'its sets of changes',
   ground: 'its ground',
   nudges: 'the places of symbols',
   models: 'the unit’s own models',

@@ -13,6 +13,7 @@ import type { Sequelize, Transaction } from 'sequelize';
 import type { UnitExtra, UnitModel } from '../../database/models/index.ts';
 import { inSnapshot } from '../../database/snapshot.ts';
 import { invalid } from '../../errors.ts';
+import { insertChanges } from '../changes/repository.ts';
 import { insertAllEvidence } from '../evidence/repository.ts';
 import { appendLog, appendSteps } from '../log/repository.ts';
 import { insertParts } from '../parts/repository.ts';
@@ -68,7 +69,7 @@ export async function insertDocument(
     ...file
   } = document;
   const { name, kind, hazards, hazardNotes, notes, ...unitExtra } = described;
-  const { ground, parts, models, ...circuitExtra } = circuit;
+  const { ground, parts, models, changes = [], sets = [], ...circuitExtra } = circuit;
   const unit = await insertUnit(
     {
       ...blankUnit(),
@@ -79,6 +80,7 @@ export async function insertDocument(
       hazards: [...(hazards ?? [])],
       hazardNotes: hazardNotes ?? '',
       settings: (settings ?? []).map((s) => ({ ...s, controls: { ...s.controls } })),
+      sets: sets.map((s) => ({ ...s })),
       notes: notes ?? '',
       ground,
       nudges: drawing?.nudges ?? {},
@@ -93,7 +95,14 @@ export async function insertDocument(
   const ids = new Map(rows.map((row) => [row.ref, row.id]));
   const readoutRows = await insertReadouts(unit.id, readouts, transaction);
   const readoutIds = new Map(readoutRows.map((row) => [row.definition.id, row.id]));
-  await insertReadings(readingRows(unit.id, ids, readoutIds, fileReadings(readings, parts)), transaction);
+  const changeRows = await insertChanges(unit.id, changes, transaction);
+  const named: NamedIds = {
+    parts: ids,
+    readouts: readoutIds,
+    changes: new Map(changeRows.map((row) => [row.definition.id, row.id])),
+    added: new Set(changes.flatMap((c) => c.steps.flatMap((s) => (s.do === 'add' ? [s.part.ref] : [])))),
+  };
+  await insertReadings(readingRows(unit.id, named, fileReadings(readings, parts)), transaction);
   await insertAllEvidence(evidenceRows(unit.id, evidence ?? []), transaction);
   await insertLog(unit, log, transaction);
   for (const [i, { name: photoName, points }] of ((photos ?? []) as FilePhoto[]).entries())
@@ -124,16 +133,27 @@ function fileReadings(readings: UnitDocument['readings'], parts: readonly Part[]
   );
 }
 
-/** Readings as a file has them; one of a part or readout that the file does not have is refused. */
-function readingRows(
-  unitId: string,
-  ids: ReadonlyMap<string, string>,
-  readoutIds: ReadonlyMap<string, string>,
-  readings: readonly FileReading[],
-) {
+/** What a file names its readings by: designators and ids, and the rows they became. */
+interface NamedIds {
+  readonly parts: ReadonlyMap<string, string>;
+  readonly readouts: ReadonlyMap<string, string>;
+  readonly changes: ReadonlyMap<string, string>;
+  /** Designators of parts that changes add. */
+  readonly added: ReadonlySet<string>;
+}
+
+/** Readings as a file has them; one of a part, readout or change that the file does not have is refused. */
+function readingRows(unitId: string, named: NamedIds, readings: readonly FileReading[]) {
   return readings.map((r, i) => {
-    const partId = r.ref === undefined ? null : ids.get(r.ref);
-    const readoutId = r.readout === undefined ? null : readoutIds.get(r.readout);
+    const changeId = r.change === undefined ? null : named.changes.get(r.change);
+    const isAdded = r.ref !== undefined && !named.parts.has(r.ref) && named.added.has(r.ref) && changeId;
+    const partId = r.ref === undefined || isAdded ? null : named.parts.get(r.ref);
+    const readoutId = r.readout === undefined ? null : named.readouts.get(r.readout);
+    if (changeId === undefined)
+      throw invalid(
+        `The file is no valid unit file: readings[${i}] is of the change "${r.change}", which it does not have.`,
+        'Correct the name, or leave the reading out.',
+      );
     if (partId === undefined || readoutId === undefined)
       throw invalid(
         `The file is no valid unit file: readings[${i}] is of "${r.ref ?? r.readout}", which it does not have.`,
@@ -145,6 +165,8 @@ function readingRows(
       unitId,
       partId,
       readoutId,
+      changeId,
+      ref: isAdded ? r.ref! : null,
       value: r.value,
       condition: r.condition,
       instrument: r.instrument ?? null,
@@ -227,19 +249,22 @@ async function exportIn(
   const extra = row.extra as UnitExtra;
   const refs = new Map(resource.parts.map((p) => [p.id, p.part.ref]));
   const readoutIds = new Map(resource.readouts.map((r) => [r.id, r.readout.id]));
+  const changeIds = new Map(resource.changes.map((c) => [c.id, c.change.id]));
   const full: UnitDocument = {
     ...extra.file,
     unit: { ...extra.unit, ...document.unit },
     circuit: { ...extra.circuit, ...document.circuit },
     readouts: document.readouts,
     readings: resource.readings.flatMap((r): FileReading[] => {
-      const ref = r.partId === null ? undefined : refs.get(r.partId);
+      const ref = r.partId === null ? (r.ref ?? undefined) : refs.get(r.partId);
+      const change = r.changeId === null ? undefined : changeIds.get(r.changeId);
       const readout = r.readoutId === null ? undefined : readoutIds.get(r.readoutId);
       if (ref === undefined && readout === undefined) return [];
       const { value, condition, instrument, esr, aspect, red, isAsDrawn, between, takenAt, withdrawn } = r;
       return [
         {
           ...(ref ? { ref } : { readout: readout! }),
+          ...(change === undefined ? {} : { change }),
           value,
           condition,
           instrument,

@@ -5,9 +5,11 @@ import {
   formatQuantity,
   judgeReading,
   judgeVoltage,
-  valueOnLayer,
+  drawnCircuit,
   printedText,
+  seenParts,
   type Point,
+  type SeenPart,
   type UnitDocument,
 } from '@halfsplit/core';
 import { Button, Switch } from 'antd';
@@ -55,17 +57,20 @@ export function CircuitPanel({
   const analysis = useDeferredValue(useAnalysed().analysis);
   const { layer } = useLayer();
   const [showsVolts, setShowsVolts] = useState(true);
-  const { drawing, isPending, drawAnew } = useDrawing(document, unit);
+  const seen = useMemo(() => seenParts(document.circuit, layer), [document.circuit, layer]);
+  const drawn = useMemo(() => drawnCircuit(document.circuit, seen), [document.circuit, seen]);
+  const { drawing, isPending, drawAnew } = useDrawing(drawn, document.readouts, unit);
   const isLate = useLater(isPending);
-  const parts = useMemo(() => new Map(document.circuit.parts.map((p) => [p.ref, p])), [document.circuit]);
+  const parts = useMemo(() => new Map(drawn.parts.map((p) => [p.ref, p])), [drawn]);
   const texts = useMemo(
-    () =>
-      new Map(
-        document.circuit.parts.map((p) => [p.ref, printedText(p, valueOnLayer(p, layer)?.value ?? null)]),
-      ),
-    [document.circuit, layer],
+    () => new Map(seen.map(({ part }) => [part.ref, printedText(part, part.value)])),
+    [seen],
   );
-  const emphasis = useMemo(() => emphasisOf(document, layer), [document, layer]);
+  const emphasis = useMemo(() => emphasisOf(document, seen, layer), [document, seen, layer]);
+  const gone = useMemo(
+    () => new Set(seen.flatMap((s) => (s.fate === 'removed' ? [s.part.ref] : []))),
+    [seen],
+  );
   const computed = analysis?.layers[layer].volts ?? null;
   const volts = useMemo(
     () => (asMetered && asMetered.size > 0 ? Object.fromEntries(asMetered) : computed),
@@ -113,8 +118,8 @@ export function CircuitPanel({
         showsVolts={showsVolts}
         onVolts={setShowsVolts}
       />
-      {reason && document.circuit.parts.length > 0 && <p className="hs-caution">{reason}</p>}
-      {document.circuit.parts.length === 0 ? (
+      {reason && drawn.parts.length > 0 && <p className="hs-caution">{reason}</p>}
+      {drawn.parts.length === 0 ? (
         <p className="hs-empty-words">The circuit draws itself here as you type its parts.</p>
       ) : (
         drawing && (
@@ -125,6 +130,7 @@ export function CircuitPanel({
             flags={flags}
             flagTones={flagTones}
             emphasis={emphasis}
+            gone={gone}
             selectedRef={selectedRef}
             selectedNet={selectedNet}
             onSelectRef={selectRef}
@@ -178,17 +184,22 @@ const PanelHead = memo(function PanelHead(props: PanelHeadProps) {
 /** Voltages below this are not worth a flag, V. */
 const HARDLY_V = 1e-3;
 
-function emphasisOf(document: UnitDocument, layer: Layer): ReadonlyMap<string, Emphasis> {
+/** What stands out on a layer: what its changes made other than it was, and what was found to be out. */
+function emphasisOf(
+  { circuit }: UnitDocument,
+  seen: readonly SeenPart[],
+  layer: Layer,
+): ReadonlyMap<string, Emphasis> {
   const found = new Map<string, Emphasis>();
-  for (const part of document.circuit.parts) {
-    const value = valueOnLayer(part, layer);
-    if (!value || value.layer === 'marked') continue;
-    if (value.layer === 'planned' || value.layer === 'proven') {
-      found.set(part.ref, value.layer);
-      continue;
+  const came = new Map(circuit.parts.map((p) => [p.ref, p]));
+  for (const { part, from, fate } of seen) {
+    if (fate && layer !== 'marked') found.set(part.ref, layer);
+    else if (from === 'proven') found.set(part.ref, from);
+    else if (from === 'found' && part.value !== null) {
+      const reading = { value: part.value, condition: 'leg lifted' } as const;
+      const tone = verdictTone(judgeReading(came.get(part.ref)!, reading).kind);
+      if (tone === 'out' || tone === 'edge') found.set(part.ref, tone);
     }
-    const tone = verdictTone(judgeReading(part, { value: value.value, condition: 'leg lifted' }).kind);
-    if (tone === 'out' || tone === 'edge') found.set(part.ref, tone);
   }
   return found;
 }

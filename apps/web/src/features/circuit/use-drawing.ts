@@ -9,7 +9,6 @@ import {
   type Circuit,
   type Drawing,
   type Readout,
-  type UnitDocument,
 } from '@halfsplit/core';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { DrawRequest } from '../../compute/drawing.ts';
@@ -53,7 +52,11 @@ export interface DrawingView {
 }
 
 /** The drawing of a unit's circuit, made in a worker; values may change without it being drawn anew. */
-export function useDrawing({ circuit, readouts }: UnitDocument, { id, nudges }: UnitResource): DrawingView {
+export function useDrawing(
+  circuit: Circuit,
+  readouts: readonly Readout[],
+  { id, nudges }: UnitResource,
+): DrawingView {
   const [round, setRound] = useState(0);
   const [, setMade] = useState<Drawing | null>(null);
   const structure = useMemo(() => structureOf(circuit), [circuit]);

@@ -5,6 +5,7 @@ import { Button, Segmented } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useSelection } from '../../unit/selection.tsx';
+import { planValues } from '../../unit/plan.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useUndoable } from '../../unit/use-undo.ts';
 import { Keys } from '../../ui/keys.tsx';
@@ -83,20 +84,18 @@ export function FindStage() {
     refs.some((ref) => document.circuit.parts.some((p) => p.ref === ref && p.kind !== 'box'));
   const convictPart = (ref: string, mode: string) => {
     const block = path.blocks.find((b) => b.parts.includes(ref));
-    const part = unit.parts.find((p) => p.part.ref === ref);
+    const part = document.circuit.parts.find((p) => p.ref === ref);
     convict({
       ref,
       ...(block ? { blockId: block.id, kind: block.kind.name } : {}),
       words: `${ref}: ${mode}. To be replaced.`,
       at: new Date().toISOString(),
     });
-    const marked = part ? markedNumber(part.part) : null;
-    if (part && marked !== null)
-      change({
-        type: 'accept-plan',
-        changes: [{ partId: part.id, baseVersion: part.version, planned: marked }],
-        reason: `${mode}; a new one as marked`,
-      });
+    const marked = part ? markedNumber(part) : null;
+    if (marked !== null)
+      planValues(unit, new Map([[ref, marked]]), { why: `${ref}: ${mode}; a new one as marked.` }).forEach(
+        change,
+      );
   };
   const take = (evidence: CreateEvidence) => {
     record(evidence);

@@ -64,6 +64,8 @@ describe('what a search among parts can use', () => {
     id: `${partId}${value}`,
     partId,
     readoutId: null,
+    changeId: null,
+    ref: null,
     value,
     condition,
     aspect: null,

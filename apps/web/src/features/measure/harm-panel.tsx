@@ -1,6 +1,7 @@
 import { batchSuspects, formatPlain, markedNumber, type Drift, type Weighed } from '@halfsplit/core';
 import { Button } from 'antd';
 import { useSelection } from '../../unit/selection.tsx';
+import { planValues } from '../../unit/plan.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import styles from './measure.module.css';
@@ -25,15 +26,14 @@ export function HarmPanel({ harm }: { harm: Weighed | null }) {
   const nameOf = (id: string | null) => document.readouts.find((r) => r.id === id)?.name ?? '';
   const leftOut = replacement.leftOut.map(nameOf);
   const plan = (refs: readonly string[]) => {
-    const changes = refs.flatMap((ref) => {
-      const resource = unit.parts.find((p) => p.part.ref === ref);
-      const marked = resource ? markedNumber(resource.part) : null;
-      return resource && marked !== null
-        ? [{ partId: resource.id, baseVersion: resource.version, planned: marked }]
-        : [];
-    });
-    if (changes.length > 0)
-      change({ type: 'accept-plan', changes, reason: 'the fewest parts that bring every readout back' });
+    const values = new Map(
+      refs.flatMap((ref) => {
+        const part = parts.find((p) => p.ref === ref);
+        const marked = part ? markedNumber(part) : null;
+        return marked === null ? [] : [[ref, marked] as const];
+      }),
+    );
+    planValues(unit, values, { why: 'The fewest parts that bring every readout back.' }).forEach(change);
   };
   return (
     <div className="hs-scroll" tabIndex={0} role="group" aria-label="Drifts, scroll">

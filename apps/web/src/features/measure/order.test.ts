@@ -15,6 +15,8 @@ const reading = (ref: string, values: Partial<ReadingResource>): ReadingResource
   id: `${ref}-${JSON.stringify(values)}`,
   partId: `id-${ref}`,
   readoutId: null,
+  changeId: null,
+  ref: null,
   value: 1000,
   condition: 'leg lifted',
   instrument: null,

@@ -25,6 +25,8 @@ function unitWith(
     id: `r${i}`,
     partId: `id-${ref}`,
     readoutId: null,
+    changeId: null,
+    ref: null,
     value,
     condition: condition ?? 'leg lifted',
     instrument: null,

@@ -1,9 +1,10 @@
 import { unitChange } from '../../api/change.ts';
 import { memo } from 'react';
 import type { IntakeData } from '@halfsplit/contract';
-import { formatQuantity, KINDS, QUANTITY_KINDS } from '@halfsplit/core';
+import { formatQuantity, KINDS, plannedParts, QUANTITY_KINDS } from '@halfsplit/core';
 import { Button } from 'antd';
 import { useSelection } from '../../unit/selection.tsx';
+import { plannedRefs } from '../../unit/plan.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 
 type Entry = NonNullable<IntakeData['convicted']>[number];
@@ -14,6 +15,8 @@ export const ConvictedList = memo(function ConvictedList() {
   const { selectRef } = useSelection();
   const entries = unit.intake.convicted ?? [];
   if (entries.length === 0) return null;
+  const parts = plannedParts(document.circuit);
+  const isPlanned = plannedRefs(unit);
   const drop = (entry: Entry) =>
     change(unitChange(unit, { intake: { ...unit.intake, convicted: entries.filter((e) => e !== entry) } }));
   return (
@@ -21,10 +24,10 @@ export const ConvictedList = memo(function ConvictedList() {
       <h2>Convicted by the search</h2>
       <ul className="hs-notes">
         {entries.map((e) => {
-          const part = document.circuit.parts.find((p) => p.ref === e.ref);
+          const part = parts.find((p) => p.ref === e.ref);
           const planned =
-            part && typeof part.planned === 'number'
-              ? `planned ${formatQuantity(part.planned, QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'])}`
+            part && isPlanned.has(part.ref) && typeof part.value === 'number'
+              ? `planned ${formatQuantity(part.value, QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'])}`
               : part
                 ? 'replace as marked'
                 : '';

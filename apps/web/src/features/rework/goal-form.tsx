@@ -2,11 +2,12 @@ import {
   canChange,
   E_SERIES_NAMES,
   formatWant,
+  isPassive,
   judgeReading,
   parseWant,
+  plannedParts,
   quantityOf,
   unitOf,
-  valueOnLayer,
   wantedRange,
   type ESeries,
   type UnitDocument,
@@ -95,7 +96,9 @@ export const GoalForm = memo(function GoalForm({ search }: { search: Search }) {
           aria-label="Parts that may change"
           value={[...may]}
           onChange={(refs: string[]) => setChosen(refs)}
-          options={document.circuit.parts.filter(canChange).map((p) => ({ value: p.ref }))}
+          options={plannedParts(document.circuit)
+            .filter(canChange)
+            .map((p) => ({ value: p.ref }))}
           placeholder="Parts that may change"
         />
         <Select
@@ -129,12 +132,10 @@ const MOST_SUGGESTED = 4;
 /** Parts that are known to be out: they have to be touched anyway. */
 function suggested(document: UnitDocument): string[] {
   return document.circuit.parts
-    .filter((p) => canChange(p) && valueOnLayer(p, 'found')?.layer === 'found')
+    .filter((p) => isPassive(p.kind) && typeof p.found === 'number')
     .filter(
       (p) =>
-        verdictTone(
-          judgeReading(p, { value: valueOnLayer(p, 'found')!.value, condition: 'leg lifted' }).kind,
-        ) === 'out',
+        verdictTone(judgeReading(p, { value: p.found as number, condition: 'leg lifted' }).kind) === 'out',
     )
     .slice(0, MOST_SUGGESTED)
     .map((p) => p.ref);

@@ -1,17 +1,19 @@
+import type { Layer, PartKind } from '@halfsplit/contract';
 import {
   canChange,
   formatQuantity,
   KINDS,
   QUANTITY_KINDS,
+  seenParts,
   stepPreferred,
-  valueOnLayer,
   type ESeries,
-  type Part,
 } from '@halfsplit/core';
 import { Button, Select } from 'antd';
 import { memo, useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { useSelection } from '../../unit/selection.tsx';
+import { plannedRefs } from '../../unit/plan.ts';
 import { useTrial } from '../../unit/trial.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { LayerMark } from '../../ui/marks.tsx';
 import styles from './rework.module.css';
@@ -28,7 +30,8 @@ export const HandTuning = memo(function HandTuning({ onTurn, onPlan, onDrop, onC
   const { selectedRef, selectRef } = useSelection();
   const { trial, tried } = useTrial();
   const [series, setSeries] = useState<ESeries>('E12');
-  const parts = tried.circuit.parts.filter(canChange);
+  const planned = plannedRefs(useUnitContext().unit);
+  const seen = seenParts(tried.circuit, 'planned').filter((s) => s.fate !== 'removed' && canChange(s.part));
   return (
     <div className="hs-block">
       <div className={`hs-panel-head ${styles.flush}`}>
@@ -41,10 +44,14 @@ export const HandTuning = memo(function HandTuning({ onTurn, onPlan, onDrop, onC
         <TrialButtons count={trial.size} onDrop={onDrop} onPlan={onPlan} />
       </div>
       <ul className={styles.dials}>
-        {parts.map((part) => (
+        {seen.map(({ part, from }) => (
           <Dial
             key={part.ref}
-            part={part}
+            refName={part.ref}
+            kind={part.kind}
+            value={typeof part.value === 'number' ? part.value : null}
+            from={from}
+            isPlanned={planned.has(part.ref)}
             series={series}
             isTried={trial.has(part.ref)}
             isSelected={part.ref === selectedRef}
@@ -92,7 +99,12 @@ const SeriesChoice = memo(function SeriesChoice({
 const HUNDREDTHS = 100;
 
 interface DialProps {
-  readonly part: Part;
+  readonly refName: string;
+  readonly kind: PartKind;
+  readonly value: number | null;
+  /** The layer that the value is of. */
+  readonly from: Layer | null;
+  readonly isPlanned: boolean;
   readonly series: ESeries;
   readonly isTried: boolean;
   readonly isSelected: boolean;
@@ -101,12 +113,12 @@ interface DialProps {
   readonly onClear: (ref: string) => void;
 }
 
-const Dial = memo(function Dial({ part, series, isTried, isSelected, onFocus, onTurn, onClear }: DialProps) {
+const Dial = memo(function Dial(props: DialProps) {
+  const { refName, kind, value, from, isPlanned, series, isTried, isSelected, onFocus, onTurn, onClear } =
+    props;
   const dial = useRef<HTMLDivElement>(null);
-  const now = valueOnLayer(part, 'planned');
-  const value = typeof now?.value === 'number' ? now.value : null;
   const turn = (clicks: number) => {
-    if (value !== null) onTurn(part.ref, stepPreferred(value, clicks, series));
+    if (value !== null) onTurn(refName, stepPreferred(value, clicks, series));
   };
   const turnLatest = useRef(turn);
   useEffect(() => {
@@ -129,7 +141,7 @@ const Dial = memo(function Dial({ part, series, isTried, isSelected, onFocus, on
     event.preventDefault();
     turn(clicks);
   };
-  const unit = QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'];
+  const unit = QUANTITY_KINDS[KINDS[kind].value ?? 'number'];
   const text = formatQuantity(value, unit, { digits: 4 });
   return (
     <li className={`${styles.dial}${isSelected ? ` ${styles.dialSelected}` : ''}`}>
@@ -137,26 +149,26 @@ const Dial = memo(function Dial({ part, series, isTried, isSelected, onFocus, on
         ref={dial}
         role="spinbutton"
         tabIndex={0}
-        aria-label={`Value of ${part.ref}`}
+        aria-label={`Value of ${refName}`}
         aria-valuenow={Math.round(HUNDREDTHS * Math.log10(value ?? 1))}
         aria-valuetext={text}
         onKeyDown={onKey}
-        onFocus={() => onFocus(part.ref)}
+        onFocus={() => onFocus(refName)}
         className={styles.dialValue}
       >
-        <span className="hs-ref">{part.ref}</span>
+        <span className="hs-ref">{refName}</span>
         <span
           className="hs-number"
-          style={now ? { color: `var(--hs-${isTried ? 'planned' : now.layer})` } : undefined}
+          style={from ? { color: `var(--hs-${isTried ? 'planned' : from})` } : undefined}
         >
-          {now && <LayerMark layer={isTried ? 'planned' : now.layer} size={9} />} {text}
+          {from && <LayerMark layer={isTried ? 'planned' : from} size={9} />} {text}
         </span>
       </div>
-      {!isTried && typeof part.planned === 'number' && (
+      {!isTried && isPlanned && (
         <button
           className="hs-icon"
-          onClick={() => onClear(part.ref)}
-          aria-label={`Drop the plan for ${part.ref}`}
+          onClick={() => onClear(refName)}
+          aria-label={`Drop the plan for ${refName}`}
           title="Drop the plan"
         >
           ×

@@ -1,6 +1,7 @@
 import type { Proposal } from '@halfsplit/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
+import { dropPlanFor, planValues } from '../../unit/plan.ts';
 import { useTrial } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
@@ -64,11 +65,8 @@ function usePlanning(onPlanned: () => void) {
   /** Plans values, or what is being tried. */
   const plan = useCallback(
     (values: ReadonlyMap<string, number> | null, reason: string) => {
-      const changes = [...(values ?? latest.current.trial)].flatMap(([ref, planned]) => {
-        const part = latest.current.unit.parts.find((p) => p.part.ref === ref);
-        return part ? [{ partId: part.id, baseVersion: part.version, planned }] : [];
-      });
-      if (changes.length > 0) change({ type: 'accept-plan', changes, reason });
+      const wanted = values ?? latest.current.trial;
+      planValues(latest.current.unit, wanted, { why: reason, purpose: 'modification' }).forEach(change);
       attempt(null);
       onPlanned();
       setLayer('planned');
@@ -76,12 +74,7 @@ function usePlanning(onPlanned: () => void) {
     [change, attempt, onPlanned, setLayer],
   );
   const dropPlan = useCallback(
-    (ref: string) => {
-      const part = latest.current.unit.parts.find((p) => p.part.ref === ref);
-      if (!part) return;
-      const changes = [{ partId: part.id, baseVersion: part.version, planned: null }];
-      change({ type: 'accept-plan', changes, reason: 'plan dropped' });
-    },
+    (ref: string) => dropPlanFor(latest.current.unit, ref).forEach(change),
     [change],
   );
   return { trialled, attempt, turn, plan, dropPlan };

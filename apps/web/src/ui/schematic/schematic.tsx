@@ -17,6 +17,8 @@ interface SchematicProps {
   readonly flagTones?: ReadonlyMap<string, 'in' | 'edge' | 'out'>;
   /** Colour that a part's value and symbol take, by designator. */
   readonly emphasis: ReadonlyMap<string, Emphasis>;
+  /** Parts that were taken out. */
+  readonly gone?: ReadonlySet<string>;
   readonly selectedRef: string | null;
   readonly selectedNet: string | null;
   readonly onSelectRef: (ref: string | null) => void;
@@ -60,7 +62,7 @@ const boxOf = (a: Point, b: Point): Box => ({
 
 /** A drawing that answers: choose a symbol or a net, drag a symbol to move it, drag the paper to see elsewhere. */
 export const Schematic = memo(function Schematic(props: SchematicProps) {
-  const { drawing, view, parts, texts, flags, flagTones, emphasis, selectedRef, selectedNet } = props;
+  const { drawing, view, parts, texts, flags, flagTones, emphasis, gone, selectedRef, selectedNet } = props;
   const { onSelectRef, onSelectNet, onMove } = props;
   const svg = useRef<SVGSVGElement>(null);
   const paper = paperOf(drawing);
@@ -126,6 +128,7 @@ export const Schematic = memo(function Schematic(props: SchematicProps) {
                 part={parts.get(s.part.ref) ?? s.part}
                 text={texts.get(s.part.ref) ?? ''}
                 tone={emphasis.get(s.part.ref)}
+                isGone={gone?.has(s.part.ref)}
                 isSelected={s.part.ref === selectedRef}
                 shift={shiftOf(s.part.ref)}
                 onDown={onDown}

@@ -16,6 +16,8 @@ interface SymbolMarkProps {
   readonly text: string;
   readonly tone: Emphasis | undefined;
   readonly isSelected: boolean;
+  /** It was taken out, or is to be. */
+  readonly isGone?: boolean | undefined;
   /** How far it is being moved. */
   readonly shift: Point | null;
   readonly onDown: (ref: string, event: PointerEvent<SVGGElement>) => void;
@@ -30,6 +32,7 @@ export const SymbolMark = memo(function SymbolMark({
   text,
   tone,
   isSelected,
+  isGone,
   shift,
   onDown,
   onMove,
@@ -37,7 +40,12 @@ export const SymbolMark = memo(function SymbolMark({
 }: SymbolMarkProps) {
   const { at, body, labels } = symbol;
   const [designator, value] = labels;
-  const classes = [styles.symbol, tone && styles.symbolStrong, isSelected && styles.symbolSelected];
+  const classes = [
+    styles.symbol,
+    tone && styles.symbolStrong,
+    isSelected && styles.symbolSelected,
+    isGone && styles.symbolGone,
+  ];
   return (
     <g
       className={classes.filter(Boolean).join(' ')}
@@ -63,6 +71,12 @@ export const SymbolMark = memo(function SymbolMark({
       >
         {symbolOf(part)}
       </g>
+      {isGone && (
+        <path
+          className={styles.cross}
+          d={`M${body.left} ${body.top}L${body.right} ${body.bottom}M${body.left} ${body.bottom}L${body.right} ${body.top}`}
+        />
+      )}
       {designator && (
         <text x={designator.x} y={designator.y} textAnchor={designator.anchor} className={styles.designator}>
           {designator.text}

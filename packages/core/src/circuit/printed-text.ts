@@ -1,11 +1,12 @@
-import { KINDS, type Part } from '../circuit/index.ts';
+import { KINDS } from './kinds.ts';
+import type { Part } from './part.ts';
 import { formatCode } from '../quantity/index.ts';
 
 /** Digits that a value beside a symbol has at most. */
 const DIGITS = 3;
 
 /** Text beside a symbol: a value as it is printed on parts (4k7, 100n, 9V), a word, or the type number. */
-export function printedText(part: Part, value: unknown): string {
+export function printedText(part: Pick<Part, 'kind' | 'model'>, value: unknown): string {
   if (typeof value === 'number') {
     if (KINDS[part.kind].value === 'voltage') {
       const text = formatCode(value, DIGITS, 'V');

@@ -1,0 +1,141 @@
+import { randomUUID } from 'node:crypto';
+import type { ChangeState, CreateChange, FileChange, UpdateChange } from '@halfsplit/contract';
+import {
+  documentFromResource,
+  ledgerOf,
+  readChanges,
+  reportChanges,
+  type LedgerEntry,
+  type Problem,
+} from '@halfsplit/core';
+import type { Transaction } from 'sequelize';
+import type { ChangeModel, UnitModel } from '../../database/models/index.ts';
+import { changeRow } from '../../database/rows.ts';
+import { invalid, notFound, stale } from '../../errors.ts';
+import { appendLog } from '../log/repository.ts';
+import { liveParts } from '../parts/repository.ts';
+import { loadUnit } from '../units/repository.ts';
+import { changeResource } from '../units/resources.ts';
+import { findChange, insertChange, liveChanges } from './repository.ts';
+
+/** A change with every text a number. Throws 422 naming the field that cannot be read, or the id that is taken. */
+async function readable(
+  unit: UnitModel,
+  change: FileChange,
+  except: string | undefined,
+  transaction: Transaction,
+): Promise<FileChange> {
+  const others = (await liveChanges(unit.id, transaction)).filter((row) => row.id !== except);
+  if (others.some((row) => row.definition.id === change.id))
+    throw invalid(`There is a change "${change.id}" already.`, 'Give this one another id.');
+  const problems: Problem[] = [];
+  const parts = await liveParts(unit.id, transaction);
+  const added = others.flatMap(({ definition }) =>
+    definition.steps.flatMap((step) => (step.do === 'add' ? [step.part] : [])),
+  );
+  const [plain] = readChanges([change], [...parts, ...added], problems);
+  if (problems[0]) throw invalid(problems[0].message, problems[0].hint);
+  return plain!;
+}
+
+/** What a change does to the unit as it is, in words. */
+async function wordsFor(unit: UnitModel, id: string, transaction: Transaction): Promise<string> {
+  const resource = await loadUnit(unit.id, transaction);
+  const { circuit } = documentFromResource(resource!);
+  const report = reportChanges(circuit).find(({ change }) => change.id === id);
+  return report?.does.join('; ') ?? '';
+}
+
+const STATE_WORDS: Readonly<Record<ChangeState, string>> = {
+  planned: 'Planned',
+  done: 'Done',
+  undone: 'Taken back',
+  dropped: 'Dropped',
+};
+
+export async function addChange(
+  unit: UnitModel,
+  { id = randomUUID(), change: file }: CreateChange,
+  transaction: Transaction,
+): Promise<void> {
+  const change = await readable(unit, file, undefined, transaction);
+  await insertChange(unit.id, change, transaction, id);
+  const does = await wordsFor(unit, change.id, transaction);
+  const why = change.why === undefined || change.why === '' ? '' : ` ${change.why}`;
+  await appendLog(
+    unit,
+    {
+      kind: 'change',
+      summary: `${STATE_WORDS[change.state]}: ${change.name}: ${does}.${why}`,
+      inverse: [{ op: 'set-change-removed', id, removed: true }],
+    },
+    transaction,
+  );
+}
+
+/** Changes a change. Throws 404, and 409 where it was changed since it was seen. */
+export async function updateChange(
+  unit: UnitModel,
+  id: string,
+  request: UpdateChange,
+  transaction: Transaction,
+): Promise<void> {
+  const row = await findChange(unit.id, id, transaction);
+  if (!row) throw notFound('change', id);
+  if (row.version !== request.baseVersion) throw stale(row.definition.name, changeResource(row));
+  const before = row.definition;
+  const change = await readable(unit, request.change, id, transaction);
+  await changeRow(row, { definition: change }, transaction);
+  await appendLog(
+    unit,
+    {
+      kind: 'change',
+      summary: await sentenceFor(unit, before, row, transaction),
+      inverse: [{ op: 'set-change', id, values: { definition: before } }],
+    },
+    transaction,
+  );
+}
+
+/** What happened to a change, as a sentence of the log. */
+async function sentenceFor(
+  unit: UnitModel,
+  before: FileChange,
+  { definition: now }: ChangeModel,
+  transaction: Transaction,
+): Promise<string> {
+  if (before.state !== now.state) {
+    const word = now.state === 'planned' ? 'Planned again' : STATE_WORDS[now.state];
+    return `${word}: ${now.name}.`;
+  }
+  if (JSON.stringify(before.steps) === JSON.stringify(now.steps))
+    return `Changed what is said of ${now.name}.`;
+  return `Changed ${now.name}: ${await wordsFor(unit, now.id, transaction)}.`;
+}
+
+/** What is temporary in a unit and still in force. */
+export async function openLedger(unitId: string, transaction: Transaction): Promise<LedgerEntry[]> {
+  const resource = await loadUnit(unitId, transaction);
+  return resource ? ledgerOf(reportChanges(documentFromResource(resource).circuit)) : [];
+}
+
+/** Changes of a set that count: those planned or done. Throws 422 where a set goes that still has some. */
+export async function refuseLostSets(
+  unit: UnitModel,
+  kept: readonly { readonly id: string }[],
+  transaction: Transaction,
+): Promise<void> {
+  const gone = unit.sets.filter((s) => !kept.some((k) => k.id === s.id));
+  const rows = gone.length === 0 ? [] : await liveChanges(unit.id, transaction);
+  for (const set of gone) {
+    const names = rows
+      .map((row) => row.definition)
+      .filter((c) => c.set === set.id && (c.state === 'planned' || c.state === 'done'))
+      .map((c) => c.name);
+    if (names.length > 0)
+      throw invalid(
+        `The set ${set.name ?? set.id} still has ${names.join(', ')}.`,
+        'Drop its changes or put them into another set first.',
+      );
+  }
+}

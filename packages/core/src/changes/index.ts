@@ -1,0 +1,29 @@
+export {
+  applyChange,
+  applyStep,
+  takeBack,
+  type ChangedCircuit,
+  type ChangeOutcome,
+  type Inverse,
+  type StepOutcome,
+} from './apply.ts';
+export {
+  activeSet,
+  buildLayer,
+  changesOn,
+  circuitAt,
+  distinctLayers,
+  onDistinctLayers,
+  plainCircuit,
+  resolveLayer,
+  type BuiltLayer,
+  type LayerOptions,
+  type MadeChange,
+} from './layer.ts';
+export { namesIn, placesOf } from './places.ts';
+export { ledgerOf, reportChanges, type ChangeReport, type LedgerEntry } from './ledger.ts';
+export { withActiveSet, withControls } from './position.ts';
+export { fitChange, plannedFitOf, plannedParts, withPlanned } from './planned-values.ts';
+export { partPutIn } from './put-in.ts';
+export { drawnCircuit, seenParts, type Fate, type SeenPart } from './view.ts';
+export { changeWords, stepWords, undoSentences } from './words.ts';
