@@ -1,3 +1,4 @@
+export { parseChangeLine, type ChangeLineResult } from './change-line.ts';
 export { besideLine, formatSheetLine } from './format-line.ts';
 export { partWords } from './part-words.ts';
 export type { SheetLineResult } from './line-reader.ts';
