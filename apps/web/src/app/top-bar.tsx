@@ -1,6 +1,7 @@
 import { ArrowLeftOutlined, WarningOutlined } from '@ant-design/icons';
 import { useRef, type KeyboardEvent } from 'react';
 import { Link } from 'react-router';
+import { LedgerButton } from '../features/changes/index.ts';
 import { Keys } from '../ui/keys.tsx';
 import { LayerMark } from '../ui/marks.tsx';
 import { LAYER_LIST, useLayer } from '../unit/layer.tsx';
@@ -29,6 +30,7 @@ export function TopBar() {
         </span>
       )}
       <span className="hs-grow" />
+      <LedgerButton />
       <LayerChoice />
       <button className={styles.goto} onClick={openPalette}>
         Go to anything <Keys keys="Ctrl K" />

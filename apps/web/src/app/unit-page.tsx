@@ -1,12 +1,5 @@
 import type { UnitResource } from '@halfsplit/contract';
-import {
-  assumptionsOf,
-  checkCircuit,
-  checkReadouts,
-  transferEnds,
-  withPlanned,
-  type Readout,
-} from '@halfsplit/core';
+import { assumptionsOf, checkCircuit, checkReadouts, transferEnds, type Readout } from '@halfsplit/core';
 import { Button, Spin } from 'antd';
 import { memo, Suspense, useMemo, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
@@ -23,7 +16,7 @@ import { Rail } from './rail.tsx';
 import { TopBar } from './top-bar.tsx';
 import { AnalysedContext, type Analysed } from '../unit/analysed.tsx';
 import { SelectionProvider } from '../unit/selection.tsx';
-import { NO_TRIAL, TrialContext, type Trial } from '../unit/trial.tsx';
+import { AS_DRAWN, NO_TRIAL, TrialContext, triedDocument, type Trial } from '../unit/trial.tsx';
 import { UnitContext, type UnitContextValue } from '../unit/unit-context.tsx';
 import { useStage } from '../unit/use-stage.ts';
 import { useUndoKey } from '../unit/use-undo.ts';
@@ -64,10 +57,8 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
   const saved = useDocument(unit);
   const [trial, setTrial] = useState(NO_TRIAL);
   const [readoutId, setReadoutId] = useState<string | null>(null);
-  const tried = useMemo(
-    () => (trial.size === 0 ? saved : { ...saved, circuit: withPlanned(saved.circuit, trial) }),
-    [saved, trial],
-  );
+  const [controls, setControls] = useState(AS_DRAWN);
+  const tried = useMemo(() => triedDocument(saved, trial, controls), [saved, trial, controls]);
   const response = useMemo(() => responseNets(saved.readouts, readoutId), [saved.readouts, readoutId]);
   const analysis = useAnalysis(useComputed(tried), response);
   const written = useMemo(
@@ -88,7 +79,10 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
     [unit, saved, problems, change],
   );
   const analysed = useMemo((): Analysed => ({ analysis, readoutId, setReadoutId }), [analysis, readoutId]);
-  const trying = useMemo((): Trial => ({ trial, setTrial, tried }), [trial, tried]);
+  const trying = useMemo(
+    (): Trial => ({ trial, setTrial, controls, setControls, tried }),
+    [trial, controls, tried],
+  );
   return (
     <UnitContext value={value}>
       <AnalysedContext value={analysed}>

@@ -41,6 +41,15 @@ export function correctable(change: Change): Correctable | null {
       };
     }
     case 'update-unit': {
+      // What keeps a unit from being put away is something temporary in it.
+      if (change.values.place === 'away')
+        return {
+          text: change.values.reason ?? '',
+          read: (reason) =>
+            reason === ''
+              ? { why: 'Say why it is put away although something temporary is in force.' }
+              : { change: { ...change, values: { ...change.values, reason } } },
+        };
       const [field, ...others] = Object.keys(change.values);
       const text = TEXTS.find((name) => name === field);
       const written = text && change.values[text];

@@ -1,5 +1,5 @@
 import type { ReadingResource, ReadoutResource, UnitResource } from '@halfsplit/contract';
-import { DocumentMaker, parseSheetLine, withPlanned } from '@halfsplit/core';
+import { DocumentMaker, parseSheetLine } from '@halfsplit/core';
 import { render } from '@testing-library/react';
 import { useMemo, useState, type ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
@@ -8,7 +8,7 @@ import { newUnit } from '../api/pending.ts';
 import type { Analysis } from '../compute/engine.ts';
 import { AnalysedContext } from '../unit/analysed.tsx';
 import { SelectionProvider } from '../unit/selection.tsx';
-import { NO_TRIAL, TrialContext } from '../unit/trial.tsx';
+import { AS_DRAWN, NO_TRIAL, TrialContext, triedDocument } from '../unit/trial.tsx';
 import { UnitContext } from '../unit/unit-context.tsx';
 
 /** Ids by a number, as a page makes them. */
@@ -92,15 +92,13 @@ export function showInUnit(unit: UnitResource, children: ReactNode, analysis: An
     const document = useMemo(() => new DocumentMaker().make(unit), []);
     const [trial, setTrial] = useState(NO_TRIAL);
     const [readoutId, setReadoutId] = useState<string | null>(null);
-    const tried = useMemo(
-      () => ({ ...document, circuit: withPlanned(document.circuit, trial) }),
-      [document, trial],
-    );
+    const [controls, setControls] = useState(AS_DRAWN);
+    const tried = useMemo(() => triedDocument(document, trial, controls), [document, trial, controls]);
     return (
       <MemoryRouter initialEntries={[`/units/${unit.id}/measure`]}>
         <UnitContext value={{ unit, document, problems: [], change }}>
           <AnalysedContext value={{ analysis, readoutId, setReadoutId }}>
-            <TrialContext value={{ trial, setTrial, tried }}>
+            <TrialContext value={{ trial, setTrial, controls, setControls, tried }}>
               <SelectionProvider testPoints={[]}>{children}</SelectionProvider>
             </TrialContext>
           </AnalysedContext>

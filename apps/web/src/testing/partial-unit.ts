@@ -1,5 +1,5 @@
 import type { UnitResource } from '@halfsplit/contract';
 
-/** A unit that has only what a test looks at, under the names that a unit has. */
+/** A unit that has only what a test looks at, under the names that a unit has; nothing is changed in it. */
 export const partialUnit = (fields: { readonly [Key in keyof UnitResource]?: unknown }): UnitResource =>
-  fields as UnitResource;
+  ({ changes: [], sets: [], ...fields }) as UnitResource;

@@ -26,4 +26,4 @@ export { withActiveSet, withControls } from './position.ts';
 export { fitChange, plannedFitOf, plannedParts, withPlanned } from './planned-values.ts';
 export { partPutIn } from './put-in.ts';
 export { drawnCircuit, seenParts, type Fate, type SeenPart } from './view.ts';
-export { changeWords, stepWords, undoSentences } from './words.ts';
+export { changeSentence, changeWords, stepWords, undoSentences } from './words.ts';

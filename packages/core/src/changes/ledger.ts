@@ -3,7 +3,7 @@ import type { Circuit } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { buildLayer, type MadeChange } from './layer.ts';
 import { placesOf } from './places.ts';
-import { stepWords, undoSentences } from './words.ts';
+import { changeSentence, stepWords, undoSentences } from './words.ts';
 
 /** A temporary change that is in force: what was done, and how it is taken back. */
 export interface LedgerEntry {
@@ -82,7 +82,7 @@ export const ledgerOf = (reports: readonly ChangeReport[]): LedgerEntry[] =>
     .filter(({ change }) => isTemporary(change) && change.state === 'done')
     .map(({ change, does, undo }) => ({
       id: change.id,
-      sentence: `${change.name}: ${does.join('; ')}.`,
+      sentence: changeSentence(change.name, does),
       undo: undo.join(' '),
       ...(change.since === undefined ? {} : { since: change.since }),
       ...placesOf(change),

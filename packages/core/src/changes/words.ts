@@ -91,6 +91,14 @@ export function undoSentences(change: Change, before: ChangedCircuit): string[] 
     .reverse();
 }
 
+/** A change by its name and what it does, as a sentence; one that is named by what it does says it once. */
+export function changeSentence(name: string, does: readonly string[]): string {
+  const words = does.join('; ');
+  return words === '' || words.startsWith(name) || name === words
+    ? `${words || name}.`
+    : `${name}: ${words}.`;
+}
+
 /** What a change does, in one line. */
 export function changeWords(change: Pick<Change, 'steps'>, before?: ChangedCircuit): string {
   const outcome = before && applyChange(before, change);

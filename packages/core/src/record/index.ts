@@ -1,5 +1,5 @@
 export { applyEdit, applyEdits } from './apply-edit.ts';
-export { DocumentMaker, documentFromResource, readingsByPart, readingsOf } from './unit-resource.ts';
+export { DocumentMaker, documentFromResource, partsInPlace, type PartInPlace } from './unit-resource.ts';
 export {
   READING_COLUMNS,
   readReadingsCsv,

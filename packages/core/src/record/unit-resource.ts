@@ -11,19 +11,8 @@ import type { Problem } from '../errors.ts';
 import { readChanges, readModel, readPart, readReadout } from '../formats/index.ts';
 import { foundParams, foundValue } from '../judge/index.ts';
 
-/** Readings of one part or readout that still count, oldest first. */
-export function readingsOf(
-  unit: UnitResource,
-  subject: { partId?: string; readoutId?: string },
-): ReadingResource[] {
-  return unit.readings.filter(
-    (r) =>
-      !r.withdrawn && r.partId === (subject.partId ?? null) && r.readoutId === (subject.readoutId ?? null),
-  );
-}
-
 /** Readings of parts as they came that still count, oldest first, by the part. */
-export function readingsByPart(unit: Pick<UnitResource, 'readings'>): ReadonlyMap<string, ReadingResource[]> {
+function readingsByPart(unit: Pick<UnitResource, 'readings'>): ReadonlyMap<string, ReadingResource[]> {
   const found = new Map<string, ReadingResource[]>();
   for (const r of unit.readings) {
     if (r.partId === null || r.changeId !== null || r.withdrawn) continue;
@@ -42,7 +31,9 @@ export const documentFromResource = (unit: UnitResource, problems: Problem[] = [
   new DocumentMaker().make(unit, problems);
 
 /** Readings of what changes put in that still count, oldest first, by the change and the designator. */
-function readingsByChange(unit: UnitResource): ReadonlyMap<string, ReadingResource[]> {
+function readingsByChange(
+  unit: Pick<UnitResource, 'parts' | 'readings'>,
+): ReadonlyMap<string, ReadingResource[]> {
   const refs = new Map(unit.parts.map((p) => [p.id, p.part.ref]));
   const found = new Map<string, ReadingResource[]>();
   for (const r of unit.readings) {
@@ -54,6 +45,80 @@ function readingsByChange(unit: UnitResource): ReadonlyMap<string, ReadingResour
   return found;
 }
 const putInKey = (changeId: string, ref: string) => `${changeId} ${ref}`;
+
+/** A part that is in the circuit now, as it is marked, and what was read of it since it is in. */
+export interface PartInPlace {
+  readonly part: Part;
+  /** What a reading of it is of. */
+  readonly of: { readonly partId?: string; readonly changeId?: string; readonly ref?: string };
+  /** The version that a reading of it is based on. */
+  readonly version: number;
+  readonly readings: readonly ReadingResource[];
+}
+
+const asCame = new WeakMap<UnitResource['parts'][number], Part>();
+
+/** A part as it is read from the record, once as long as it is the same. */
+function partOf(resource: UnitResource['parts'][number]): Part {
+  const known = asCame.get(resource);
+  if (known) return known;
+  const made = readPart(resource.part, resource.part.ref, []);
+  asCame.set(resource, made);
+  return made;
+}
+
+/**
+ * The parts that are in the circuit now, in the order of the sheet and after them those that changes added: where another
+ * one was fitted, that one, with its own readings; never those of the one before it.
+ */
+export function partsInPlace(
+  unit: Pick<UnitResource, 'parts' | 'readings' | 'changes'>,
+): readonly PartInPlace[] {
+  const byPart = readingsByPart(unit);
+  const done = unit.changes.filter((c) => c.change.state === 'done');
+  if (done.length === 0)
+    return unit.parts.map((resource) => ({
+      part: partOf(resource),
+      of: { partId: resource.id },
+      version: resource.version,
+      readings: byPart.get(resource.id) ?? [],
+    }));
+  const byChange = readingsByChange(unit);
+  const places = new Map<string, PartInPlace>(
+    unit.parts.map((resource) => [
+      resource.part.ref,
+      {
+        part: partOf(resource),
+        of: { partId: resource.id },
+        version: resource.version,
+        readings: byPart.get(resource.id) ?? [],
+      },
+    ]),
+  );
+  for (const { id, change } of done) {
+    const [read] = readChanges(
+      [change],
+      [...places.values()].map((p) => p.part),
+      [],
+    );
+    for (const step of read!.steps) {
+      if (step.do === 'remove') places.delete(step.ref);
+      const ref = step.do === 'fit' ? step.ref : step.do === 'add' ? step.part.ref : undefined;
+      if (ref === undefined) continue;
+      const before = places.get(ref);
+      const part = partPutIn(read!, before?.part, ref);
+      if (!part || (step.do === 'fit' && !before)) continue;
+      const { partId } = before?.of ?? {};
+      places.set(ref, {
+        part,
+        of: { ...(partId === undefined ? { ref } : { partId }), changeId: id },
+        version: before?.version ?? 0,
+        readings: byChange.get(putInKey(id, ref)) ?? [],
+      });
+    }
+  }
+  return [...places.values()];
+}
 
 /** The work that a part of the circuit now comes from: the last lasting change that is done and puts it in, by its row. */
 function lastingWork(unit: UnitResource): ReadonlyMap<string, UnitResource['changes'][number]> {

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { ChangeState, CreateChange, FileChange, UpdateChange } from '@halfsplit/contract';
 import {
+  changeSentence,
   documentFromResource,
   ledgerOf,
   readChanges,
@@ -39,11 +40,15 @@ async function readable(
 }
 
 /** What a change does to the unit as it is, in words. */
-async function wordsFor(unit: UnitModel, id: string, transaction: Transaction): Promise<string> {
+async function wordsFor(
+  unit: UnitModel,
+  { id, name }: FileChange,
+  transaction: Transaction,
+): Promise<string> {
   const resource = await loadUnit(unit.id, transaction);
   const { circuit } = documentFromResource(resource!);
   const report = reportChanges(circuit).find(({ change }) => change.id === id);
-  return report?.does.join('; ') ?? '';
+  return changeSentence(name, report?.does ?? []);
 }
 
 const STATE_WORDS: Readonly<Record<ChangeState, string>> = {
@@ -60,13 +65,13 @@ export async function addChange(
 ): Promise<void> {
   const change = await readable(unit, file, undefined, transaction);
   await insertChange(unit.id, change, transaction, id);
-  const does = await wordsFor(unit, change.id, transaction);
+  const does = await wordsFor(unit, change, transaction);
   const why = change.why === undefined || change.why === '' ? '' : ` ${change.why}`;
   await appendLog(
     unit,
     {
       kind: 'change',
-      summary: `${STATE_WORDS[change.state]}: ${change.name}: ${does}.${why}`,
+      summary: `${STATE_WORDS[change.state]}: ${does}${why}`,
       inverse: [{ op: 'set-change-removed', id, removed: true }],
     },
     transaction,
@@ -110,7 +115,7 @@ async function sentenceFor(
   }
   if (JSON.stringify(before.steps) === JSON.stringify(now.steps))
     return `Changed what is said of ${now.name}.`;
-  return `Changed ${now.name}: ${await wordsFor(unit, now.id, transaction)}.`;
+  return `Changed ${await wordsFor(unit, now, transaction)}`;
 }
 
 /** What is temporary in a unit and still in force. */

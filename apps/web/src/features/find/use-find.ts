@@ -1,6 +1,7 @@
 import { unitChange } from '../../api/change.ts';
 import type { CreateEvidence, Damage, IntakeData } from '@halfsplit/contract';
 import {
+  partsInPlace,
   causeOf,
   convictDamage,
   withCheck,
@@ -37,14 +38,14 @@ export function useFind() {
     change({ type: 'add-evidence', id: newId(), evidence, takenAt: new Date().toISOString() });
   /** A reading of a part across it in its circuit, with the red lead at a net. */
   const readPart = (ref: string, value: number | 'open' | 'short', redNet: string) => {
-    const resource = unit.parts.find((p) => p.part.ref === ref);
-    if (!resource) return;
-    const red = Object.entries(resource.part.pins).find(([, net]) => net === redNet)?.[0];
+    const place = partsInPlace(unit).find((p) => p.part.ref === ref);
+    if (!place) return;
+    const red = Object.entries(place.part.pins).find(([, net]) => net === redNet)?.[0];
     change({
       type: 'add-reading',
       id: newId(),
-      partId: resource.id,
-      seen: resource.version,
+      ...place.of,
+      seen: place.version,
       value: value === 0 ? 'short' : value,
       condition: 'in circuit',
       ...(red === undefined ? {} : { red }),

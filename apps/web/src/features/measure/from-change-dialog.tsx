@@ -4,6 +4,7 @@ import {
   unknownFromChange,
   CHANGE_KINDS,
   type ChangeKind,
+  partsInPlace,
   type Part,
   type QuantityKind,
   type ValueFromChange,
@@ -82,13 +83,13 @@ export function FromChangeDialog({ onClose }: { onClose: () => void }) {
   const partKind = words.addedKind === 'capacitor' ? 'capacitor' : 'resistor';
   const candidates = document.circuit.parts.filter((p: Part) => p.kind === partKind);
   const take = () => {
-    const resource = unit.parts.find((p) => p.part.ref === ref);
-    if (resource && found)
+    const place = partsInPlace(unit).find((p) => p.part.ref === ref);
+    if (place && found)
       change({
         type: 'add-reading',
         id: newId(),
-        partId: resource.id,
-        seen: resource.version,
+        ...place.of,
+        seen: place.version,
         value: found.value,
         condition: 'from a change',
         between: {

@@ -195,10 +195,7 @@ const sentenceOf = (last: LastVerdict) => `${headOf(last)}: ${last.verdict.sente
 
 /** Repeated readings of one part under one condition. */
 function Again({ measured }: { measured: MeasuredPart }) {
-  const { unit } = useUnitContext();
-  const found = repeated(
-    unit.readings.filter((r) => r.partId === measured.resource.id && !r.withdrawn && r.aspect === null),
-  );
+  const found = repeated(measured.place.readings.filter((r) => r.aspect === null));
   if (!found) return null;
   const text = (value: number) => valueWords(measured.part, value);
   return (

@@ -1,17 +1,17 @@
 import type { UnitResource } from '@halfsplit/contract';
-import { foundParams, isPolarised, readingsByPart, readPart, type Weighed } from '@halfsplit/core';
+import { foundParams, isPolarised, partsInPlace, type Weighed } from '@halfsplit/core';
 import type { JudgeRequest } from '../../compute/measuring.ts';
 import { boardWalk } from './board-walk.ts';
 import { verdictKey, type Order } from './run.ts';
 
 /** Latest readings that only the circuit can judge: those in circuit, and those of junctions, contacts and the like. */
-export function readingsForCircuit(unit: Pick<UnitResource, 'parts' | 'readings'>): JudgeRequest['readings'] {
-  const byPart = readingsByPart(unit);
-  return unit.parts.flatMap(({ id, part }) => {
-    const readings = byPart.get(id) ?? [];
+export function readingsForCircuit(
+  unit: Pick<UnitResource, 'parts' | 'readings' | 'changes'>,
+): JudgeRequest['readings'] {
+  return partsInPlace(unit).flatMap(({ part, readings }) => {
     if (readings.length === 0) return [];
     const last = new Map(readings.map((r) => [verdictKey(part.ref, r.aspect), r] as const));
-    const { esr } = foundParams(readPart(part, part.ref, []), readings);
+    const { esr } = foundParams(part, readings);
     return [...last]
       .filter(([, r]) => r.condition === 'in circuit' || r.aspect !== null)
       .map(([key, { value, condition, aspect, red, isAsDrawn }]) => ({

@@ -15,6 +15,7 @@ import {
   type Verdict,
 } from '@halfsplit/core';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useBench } from '../../unit/use-bench.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Bands } from '../../ui/bands.tsx';
 import { Keys } from '../../ui/keys.tsx';
@@ -59,7 +60,7 @@ const isTypedInto = (element: Element | null): boolean =>
 /** The field in which everything is typed, with the part the run has come to. */
 export function ReadingField(props: ReadingFieldProps) {
   const { subject, text, onText, condition, onCondition, onEnter, onSkip, onStep, onAnswer } = props;
-  const { document } = useUnitContext();
+  const document = useBench(useUnitContext().document);
   const { part } = subject;
   const [isRefused, setIsRefused] = useState(false);
   const field = useRef<HTMLInputElement>(null);

@@ -45,7 +45,7 @@ export function ReadingsTable({ parts, isOrdered, currentRef, onSelect }: Readin
         </thead>
         <VirtualRows
           items={listed}
-          keyOf={(p) => p.resource.id}
+          keyOf={(p) => p.part.ref}
           scroller={scroller}
           columns={5}
           current={listed.findIndex((p) => p.part.ref === currentRef)}
@@ -59,7 +59,7 @@ export function ReadingsTable({ parts, isOrdered, currentRef, onSelect }: Readin
                 Junctions, contacts and coils:{' '}
                 {others.map((p) => (
                   <button
-                    key={p.resource.id}
+                    key={p.part.ref}
                     className={`hs-link hs-mono${p.part.ref === currentRef ? ` ${styles.linkOn}` : ''}`}
                     onClick={() => onSelect(p.part.ref)}
                     aria-label={`Measure ${p.part.ref}`}

@@ -1,15 +1,15 @@
-import type { PartResource, ReadingResource, UnitResource } from '@halfsplit/contract';
+import type { ReadingResource, UnitResource } from '@halfsplit/contract';
 import {
   aspectsOf,
   bareAspect,
   foundParams,
   judgeReading,
   KINDS,
-  readPart,
-  readingsByPart,
+  partsInPlace,
   severity,
   withEsr,
   type Part,
+  type PartInPlace,
   type Verdict,
 } from '@halfsplit/core';
 
@@ -21,7 +21,7 @@ export interface AspectReading {
 }
 
 export interface MeasuredPart {
-  readonly resource: PartResource;
+  readonly place: PartInPlace;
   readonly part: Part;
   /** It has a value that a meter reads, so that a run goes through it; others are measured when they are chosen. */
   readonly isInRun: boolean;
@@ -43,17 +43,6 @@ export const isMeasurable = (part: Part): boolean => {
 export const verdictKey = (ref: string, aspect: string | null | undefined): string =>
   aspect ? `${ref} ${aspect}` : ref;
 
-const read = new WeakMap<PartResource, Part>();
-
-/** A part as it is read from the record, once as long as it is the same. */
-function partOf(resource: PartResource): Part {
-  const known = read.get(resource);
-  if (known) return known;
-  const made = readPart(resource.part, resource.part.ref, []);
-  read.set(resource, made);
-  return made;
-}
-
 /**
  * The parts that can be measured, in the order of the sheet, each with its latest reading and the verdict on it;
  * `judged` has the verdicts that take the circuit around a part into account.
@@ -62,12 +51,10 @@ export function measuredParts(
   unit: UnitResource,
   judged: ReadonlyMap<string, Verdict> = new Map(),
 ): MeasuredPart[] {
-  const byPart = readingsByPart(unit);
-  return unit.parts.flatMap((resource) => {
-    const part = partOf(resource);
+  return partsInPlace(unit).flatMap((place) => {
+    const { part, readings: all } = place;
     const isInRun = isMeasurable(part);
     if (!isInRun && aspectsOf(part).length === 0) return [];
-    const all = byPart.get(resource.id) ?? [];
     const readings = all.filter((r) => r.aspect === null);
     const reading = readings.at(-1);
     const last = new Map(all.flatMap((r) => (r.aspect === null ? [] : [[r.aspect, r] as const])));
@@ -75,7 +62,7 @@ export function measuredParts(
     const { esr } = foundParams(part, all);
     return [
       {
-        resource,
+        place,
         part,
         isInRun,
         reading,

@@ -1,4 +1,4 @@
-import { readReadingsCsv } from '@halfsplit/core';
+import { partsInPlace, readReadingsCsv } from '@halfsplit/core';
 import { Input, Modal } from 'antd';
 import { useState } from 'react';
 import { newId } from '../../api/outbox-store.ts';
@@ -11,14 +11,15 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
   const { unit, change } = useUnitContext();
   const [text, setText] = useState('');
   const read = text.trim() === '' ? null : readReadingsCsv(text, unit);
+  const places = partsInPlace(unit);
   const take = () => {
     for (const { line: _line, ref, ...reading } of read?.rows ?? []) {
-      const part = unit.parts.find((p) => p.part.ref === ref)!;
+      const place = places.find((p) => p.part.ref === ref)!;
       change({
         type: 'add-reading',
         id: newId(),
-        partId: part.id,
-        seen: part.version,
+        ...place.of,
+        seen: place.version,
         ...reading,
         takenAt: new Date().toISOString(),
       });

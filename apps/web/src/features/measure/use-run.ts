@@ -1,5 +1,13 @@
 import type { ReadingCondition } from '@halfsplit/contract';
-import { bareAspect, judgeReading, withEsr, type Entry, type Part, type Verdict } from '@halfsplit/core';
+import {
+  bareAspect,
+  judgeReading,
+  partsInPlace,
+  withEsr,
+  type Entry,
+  type Part,
+  type Verdict,
+} from '@halfsplit/core';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { newId } from '../../api/outbox-store.ts';
 import { useLayer } from '../../unit/layer.tsx';
@@ -57,10 +65,10 @@ export function useRun(shown: ReadonlyMap<string, number>) {
   const { analysis } = useAnalysed();
   const { layer } = useLayer();
   const computed = useComputed(document);
-  const { parts: resources, readings } = unit;
+  const { parts: resources, readings, changes } = unit;
   const all = useMemo(
-    () => ({ document: computed, readings: readingsForCircuit({ parts: resources, readings }) }),
-    [computed, resources, readings],
+    () => ({ document: computed, readings: readingsForCircuit({ parts: resources, readings, changes }) }),
+    [computed, resources, readings, changes],
   );
   const judged = useJudgements(all, 'all');
   const harm = useHarm(computed);
@@ -103,19 +111,19 @@ export function useRun(shown: ReadonlyMap<string, number>) {
   };
   const enterPart = (entry: Extract<Entry, { kind: 'part' }>) => {
     const { ref, value, esr, aspect } = entry;
-    const resource = unit.parts.find((p) => p.part.ref === ref);
-    if (!resource) return;
+    const place = partsInPlace(unit).find((p) => p.part.ref === ref);
+    if (!place) return;
     const how = entry.condition ?? condition;
-    const part = document.circuit.parts.find((p) => p.ref === ref);
-    const isAcross = how === 'in circuit' && aspect === undefined && part !== undefined;
+    const { part } = place;
+    const isAcross = how === 'in circuit' && aspect === undefined;
     const red = entry.red ?? (isAcross ? pinAt(part, redPlace) : null);
     const isAsDrawn = entry.isAsDrawn === true;
     const id = newId();
     change({
       type: 'add-reading',
       id,
-      partId: resource.id,
-      seen: resource.version,
+      ...place.of,
+      seen: place.version,
       value,
       condition: how,
       ...(instrument === '' ? {} : { instrument }),
@@ -128,7 +136,7 @@ export function useRun(shown: ReadonlyMap<string, number>) {
     setLast({ id, ref, value, condition: how, aspect: aspect ?? null, esr: esr ?? null, red, isAsDrawn });
     setTold(null);
     // Something more of one part, as its leakage, does not end the work on it.
-    if (aspect === undefined || (part && bareAspect(part))) goOn(ref, skipped);
+    if (aspect === undefined || bareAspect(part)) goOn(ref, skipped);
   };
   const lastVerdict = last && lastVerdictOf(last, parts, lastJudged);
   const asked = askedOf(current, last, lastVerdict);

@@ -4,6 +4,7 @@ import { useLayer } from '../../unit/layer.tsx';
 import { dropPlanFor, planValues } from '../../unit/plan.ts';
 import { useTrial } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
+import { ChangesPanel, ControlsPanel } from '../changes/index.ts';
 import { CircuitPanel } from '../circuit/index.ts';
 import { ConvictedList } from './convicted-list.tsx';
 import { GoalForm } from './goal-form.tsx';
@@ -26,9 +27,11 @@ export function ReworkStage() {
       <section className="hs-panel hs-sheet" aria-label="Rework">
         <div className="hs-scroll" tabIndex={0} role="group" aria-label="Rework, scrolls">
           <ConvictedList />
+          <ChangesPanel />
           <GoalForm search={search} />
           <ProposalList search={search} tried={trialled} onTry={attempt} onPlan={planProposal} />
           <HandTuning onTurn={turn} onDrop={drop} onPlan={planTurned} onClear={dropPlan} />
+          <ControlsPanel />
         </div>
       </section>
       <CircuitPanel />

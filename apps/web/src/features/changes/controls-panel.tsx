@@ -1,0 +1,146 @@
+import { controlState, formatPlain, seenParts, type ControlState, type LayerPart } from '@halfsplit/core';
+import { Button, Input, Segmented, Slider, Switch } from 'antd';
+import { memo, useState } from 'react';
+import { unitChange } from '../../api/change.ts';
+import { AS_DRAWN, useTrial, type Controls } from '../../unit/trial.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
+import styles from './changes.module.css';
+
+const PER_CENT = 100;
+
+/** Knobs and switches of the unit: turned here, everything follows; where they stand can be stored under a name. */
+export const ControlsPanel = memo(function ControlsPanel() {
+  const { tried, controls, setControls } = useTrial();
+  const parts = seenParts(tried.circuit, 'planned').flatMap(({ part, fate }) =>
+    fate !== 'removed' && part.kind !== 'fuse' && part.kind !== 'jumper' && controlState(part) !== undefined
+      ? [part]
+      : [],
+  );
+  if (parts.length === 0) return null;
+  const turn = (ref: string, state: ControlState) => setControls({ ...controls, [ref]: state });
+  return (
+    <section className="hs-block" aria-label="Controls">
+      <div className={styles.head}>
+        <h2>Controls</h2>
+        <span className="hs-dim">
+          {Object.keys(controls).length === 0 ? 'as drawn' : 'turned; the drawing keeps its positions'}
+        </span>
+      </div>
+      <Settings parts={parts} />
+      <ul className={styles.controls}>
+        {parts.map((part) => (
+          <li key={part.ref}>
+            <span className="hs-ref">{part.ref}</span>
+            <Control part={part} onTurn={(state) => turn(part.ref, state)} />
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+});
+
+function Control({ part, onTurn }: { part: LayerPart; onTurn: (state: ControlState) => void }) {
+  const state = controlState(part);
+  if (typeof state === 'number')
+    return (
+      <>
+        <Slider
+          className={styles.slider ?? ''}
+          ariaLabelForHandle={`Travel of ${part.ref}`}
+          min={0}
+          max={1}
+          step={0.01}
+          value={state}
+          onChange={onTurn}
+          tooltip={{ formatter: null }}
+        />
+        <span className="hs-number">{formatPlain(PER_CENT * state, 3)} %</span>
+      </>
+    );
+  if (typeof state === 'string')
+    return (
+      <Segmented
+        size="small"
+        aria-label={`Position of ${part.ref}`}
+        value={state}
+        onChange={onTurn}
+        options={['a', 'b', 'open']}
+      />
+    );
+  const [on, off] = part.kind === 'jack' ? ['plug in', 'no plug'] : ['closed', 'open'];
+  return (
+    <>
+      <Switch size="small" aria-label={`${part.ref} ${on}`} checked={state === true} onChange={onTurn} />
+      <span>{state === true ? on : off}</span>
+    </>
+  );
+}
+
+/** Positions that were stored: one press puts every control there. */
+function Settings({ parts }: { parts: readonly LayerPart[] }) {
+  const { unit, change } = useUnitContext();
+  const { controls, setControls } = useTrial();
+  const [name, setName] = useState<string | null>(null);
+  const { settings } = unit;
+  const keep = () => {
+    const wanted = name?.trim() ?? '';
+    setName(null);
+    if (wanted === '') return;
+    const now = Object.fromEntries(parts.map((p) => [p.ref, controlState(p)!]));
+    const taken = new Set(settings.map((s) => s.id));
+    let id = wanted.toLowerCase().replace(/[^a-z0-9]+/g, '-') || 'setting';
+    while (taken.has(id)) id = `${id}-2`;
+    const same = settings.find((s) => (s.name ?? s.id) === wanted);
+    const next = same
+      ? settings.map((s) => (s === same ? { ...s, controls: now } : s))
+      : [...settings, { id, name: wanted, controls: now }];
+    change(unitChange(unit, { settings: next }));
+  };
+  const isAt = (wanted: Controls) =>
+    Object.entries(wanted).every(([ref, state]) => {
+      const part = parts.find((p) => p.ref === ref);
+      return part !== undefined && controlState(part) === state;
+    });
+  return (
+    <div className={styles.sets} role="group" aria-label="Settings">
+      <Button size="small" type="text" disabled={controls === AS_DRAWN} onClick={() => setControls(AS_DRAWN)}>
+        As drawn
+      </Button>
+      {settings.map((s) => (
+        <span key={s.id} className={isAt(s.controls) ? styles.setActive : styles.set}>
+          <button className="hs-link" aria-pressed={isAt(s.controls)} onClick={() => setControls(s.controls)}>
+            {s.name ?? s.id}
+          </button>
+          <button
+            className="hs-icon"
+            aria-label={`Drop the setting ${s.name ?? s.id}`}
+            onClick={() =>
+              change(unitChange(unit, { settings: settings.filter((each) => each.id !== s.id) }))
+            }
+          >
+            ×
+          </button>
+        </span>
+      ))}
+      {name === null ? (
+        <Button size="small" type="text" onClick={() => setName('')}>
+          Keep as a setting
+        </Button>
+      ) : (
+        <Input
+          autoFocus
+          size="small"
+          style={{ width: 160 }}
+          aria-label="Name of the setting"
+          placeholder="Slow, all at noon, …"
+          value={name}
+          maxLength={60}
+          onChange={(event) => setName(event.target.value)}
+          onPressEnter={keep}
+          onKeyDown={(event) => event.key === 'Escape' && setName(null)}
+          onBlur={keep}
+        />
+      )}
+    </div>
+  );
+}

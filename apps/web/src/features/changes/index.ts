@@ -1,0 +1,3 @@
+export { ChangesPanel } from './changes-panel.tsx';
+export { ControlsPanel } from './controls-panel.tsx';
+export { LedgerButton } from './ledger.tsx';

@@ -1,0 +1,119 @@
+import { CopyOutlined, DeleteOutlined, EditOutlined, PlusOutlined } from '@ant-design/icons';
+import type { ChangeSet } from '@halfsplit/contract';
+import { activeSet } from '@halfsplit/core';
+import { Button, Input } from 'antd';
+import { lazy, Suspense, useState } from 'react';
+import { unitChange } from '../../api/change.ts';
+import { newId } from '../../api/outbox-store.ts';
+import { useUnitContext } from '../../unit/unit-context.tsx';
+import { restated } from './use-changes.ts';
+import styles from './changes.module.css';
+
+const SetsTable = lazy(() => import('./sets-table.tsx').then((m) => ({ default: m.SetsTable })));
+
+/** Sets get letters in order. */
+const nextLetter = (sets: readonly ChangeSet[]): string => {
+  const taken = new Set(sets.map((s) => s.id));
+  for (let i = 0; ; i += 1) {
+    const id = i < 26 ? String.fromCharCode(65 + i) : `S${i}`;
+    if (!taken.has(id)) return id;
+  }
+};
+export const setName = (set: ChangeSet): string => [set.id, set.name ?? ''].join(' ').trim();
+
+/** Alternatives side by side: one is active, each can be copied, named and dropped. */
+export function SetsBar() {
+  const { unit, change } = useUnitContext();
+  const [named, setNamed] = useState<{ id: string; text: string } | null>(null);
+  const [compares, setCompares] = useState(false);
+  const { sets } = unit;
+  const active = activeSet(unit);
+  const put = (next: readonly ChangeSet[]) => change(unitChange(unit, { sets: next.map((s) => ({ ...s })) }));
+  const activate = (id: string | undefined, among = sets) =>
+    put(among.map((s) => ({ ...s, active: s.id === id })));
+  const open = (name: string): string => {
+    const id = nextLetter(sets);
+    activate(id, [...sets, { id, name }]);
+    return id;
+  };
+  const copy = (from: string) => {
+    const source = sets.find((s) => s.id === from)!;
+    const id = open(`like ${source.name || source.id}`);
+    for (const { change: each } of unit.changes)
+      if (each.set === from && each.state === 'planned') {
+        const own = newId();
+        change({ type: 'add-change', id: own, change: { ...each, id: own, set: id } });
+      }
+  };
+  const drop = (id: string) => {
+    for (const resource of unit.changes)
+      if (resource.change.set === id && resource.change.state === 'planned')
+        change(restated(resource, { state: 'dropped' }));
+    put(sets.filter((s) => s.id !== id));
+  };
+  const keepName = () => {
+    if (named) put(sets.map((s) => (s.id === named.id ? { ...s, name: named.text.trim() } : s)));
+    setNamed(null);
+  };
+  const isDoneIn = (id: string) => unit.changes.some((c) => c.change.set === id && c.change.state === 'done');
+  return (
+    <div className={styles.sets} role="group" aria-label="Sets of changes">
+      {sets.map((set) => (
+        <span key={set.id} className={set.id === active ? styles.setActive : styles.set}>
+          {named?.id === set.id ? (
+            <Input
+              autoFocus
+              size="small"
+              aria-label={`Name of set ${set.id}`}
+              value={named.text}
+              maxLength={60}
+              onChange={(event) => setNamed({ id: set.id, text: event.target.value })}
+              onPressEnter={keepName}
+              onBlur={keepName}
+            />
+          ) : (
+            <button
+              className="hs-link"
+              aria-pressed={set.id === active}
+              onClick={() => activate(set.id === active ? undefined : set.id)}
+            >
+              {setName(set)}
+            </button>
+          )}
+          {set.id === active && (
+            <>
+              <button
+                className="hs-icon"
+                aria-label={`Name set ${set.id}`}
+                onClick={() => setNamed({ id: set.id, text: set.name ?? '' })}
+              >
+                <EditOutlined aria-hidden />
+              </button>
+              <button className="hs-icon" aria-label={`Copy set ${set.id}`} onClick={() => copy(set.id)}>
+                <CopyOutlined aria-hidden />
+              </button>
+              {!isDoneIn(set.id) && (
+                <button className="hs-icon" aria-label={`Drop set ${set.id}`} onClick={() => drop(set.id)}>
+                  <DeleteOutlined aria-hidden />
+                </button>
+              )}
+            </>
+          )}
+        </span>
+      ))}
+      <Button size="small" type="text" icon={<PlusOutlined aria-hidden />} onClick={() => void open('')}>
+        {sets.length === 0 ? 'Weigh alternatives' : 'Another set'}
+      </Button>
+      {sets.length > 0 && (
+        <Button size="small" type="text" onClick={() => setCompares(true)}>
+          Compare
+        </Button>
+      )}
+      {compares && (
+        <Suspense fallback={null}>
+          <SetsTable onClose={() => setCompares(false)} />
+        </Suspense>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,72 @@
+import { Drawer } from 'antd';
+import { formatWant, outsideBy, unitOf } from '@halfsplit/core';
+import { useEffect, useState } from 'react';
+import { LatestRunner } from '../../compute/runner.ts';
+import type { ComparedSets, CompareRequest } from '../../compute/comparing.ts';
+import { answerText } from '../../ui/readout-value.ts';
+import { ToneMark } from '../../ui/marks.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
+import { setName } from './sets-bar.tsx';
+
+let comparers: LatestRunner<CompareRequest, ComparedSets> | null = null;
+
+/** Every readout as it came and with each set, what is out of its range marked. */
+export function SetsTable({ onClose }: { onClose: () => void }) {
+  const { document } = useUnitContext();
+  const { circuit, readouts } = document;
+  const [made, setMade] = useState<{ of: typeof document; sets: ComparedSets } | null>(null);
+  useEffect(() => {
+    let isCurrent = true;
+    comparers ??= new LatestRunner('shown', async (engine, request) => engine.compareSets(request));
+    comparers.run({ document }, (sets) => {
+      if (isCurrent) setMade({ of: document, sets });
+    });
+    return () => {
+      isCurrent = false;
+    };
+  }, [document]);
+  const isLate = made?.of !== document;
+  return (
+    <Drawer open onClose={onClose} title="Sets side by side" size="large">
+      <table className="hs-table" aria-busy={isLate}>
+        <thead>
+          <tr>
+            <th>Readout</th>
+            <th className="hs-right">wanted</th>
+            <th className="hs-right">as it came</th>
+            {(circuit.sets ?? []).map((set) => (
+              <th key={set.id} className="hs-right">
+                {setName(set)}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {readouts.map((readout, i) => {
+            const unit = unitOf(readout, readouts);
+            return (
+              <tr key={readout.id}>
+                <td>{readout.name}</td>
+                <td className="hs-number hs-dim">{formatWant(readout.want, unit)}</td>
+                {[undefined, ...(circuit.sets ?? []).map((s) => s.id)].map((id) => {
+                  const answer = made?.sets.find((s) => s.set === id)?.answers[i];
+                  const isOut = answer?.ok === true && outsideBy(answer.value, readout.want) !== 0;
+                  return (
+                    <td
+                      key={id ?? ''}
+                      className={`hs-number${isOut ? ' hs-out' : ''}`}
+                      title={answer && !answer.ok ? answer.problem.message : undefined}
+                    >
+                      {isOut && <ToneMark tone="out" />}
+                      {answer ? answerText(answer, unit) : '…'}
+                    </td>
+                  );
+                })}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </Drawer>
+  );
+}

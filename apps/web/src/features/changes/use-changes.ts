@@ -1,0 +1,77 @@
+import type { ChangeState, FileChange, UnitResource } from '@halfsplit/contract';
+import { activeSet, ledgerOf, reportChanges, type ChangeReport, type LedgerEntry } from '@halfsplit/core';
+import { useMemo } from 'react';
+import type { Change } from '../../api/change.ts';
+import { newId } from '../../api/outbox-store.ts';
+import { useAnalysed } from '../../unit/analysed.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
+
+export type ChangeResource = UnitResource['changes'][number];
+
+/** A change of the unit, as the record has it and as it stands in the circuit. */
+export interface SeenChange {
+  readonly resource: ChangeResource;
+  readonly report: ChangeReport;
+}
+
+/** The changes of the unit in their order, each with its problems and its way back. */
+export function useChanges(): readonly SeenChange[] {
+  const { unit, document } = useUnitContext();
+  return useMemo(() => {
+    const reports = new Map(reportChanges(document.circuit).map((r) => [r.change.id, r]));
+    return unit.changes.flatMap((resource) => {
+      const report = reports.get(resource.change.id);
+      return report ? [{ resource, report }] : [];
+    });
+  }, [unit.changes, document.circuit]);
+}
+
+/** What is temporary and in force. */
+export function useLedger(): readonly LedgerEntry[] {
+  const changes = useChanges();
+  return useMemo(() => ledgerOf(changes.map((c) => c.report)), [changes]);
+}
+
+/** A change under other words or in another state. */
+export const restated = ({ id, version, change }: ChangeResource, values: Partial<FileChange>): Change => ({
+  type: 'update-change',
+  changeId: id,
+  seen: version,
+  change: { ...change, ...values },
+});
+
+/** A change with its steps ticked now, or not any more. */
+function inState(change: FileChange, state: ChangeState): Partial<FileChange> {
+  const since = new Date().toISOString();
+  const steps = change.steps.map(({ done, ...step }) =>
+    state === 'done' ? { ...step, done: done ?? { at: since } } : step,
+  );
+  return { state, since, steps: steps as FileChange['steps'] };
+}
+
+/** What can be done with changes. */
+export function useChangeActions() {
+  const { unit, change } = useUnitContext();
+  const { analysis } = useAnalysed();
+  /** Values of readouts on a layer, for the record of a change. */
+  const valuesOn = (layer: 'planned' | 'proven') =>
+    Object.fromEntries(
+      (analysis?.rows ?? []).map((r) => [r.id, r.answers[layer].ok ? r.answers[layer].value : null]),
+    );
+  const measures = () => ({ before: valuesOn('proven'), predicted: valuesOn('planned') });
+  return {
+    add(made: Pick<FileChange, 'name' | 'purpose' | 'steps'> & Partial<FileChange>) {
+      const id = newId();
+      const isDone = made.state === 'done';
+      const set = made.purpose === 'modification' ? activeSet(unit) : undefined;
+      const whole: FileChange = { id, state: 'planned', ...(set === undefined ? {} : { set }), ...made };
+      const values = isDone ? { ...whole, ...inState(whole, 'done'), before: valuesOn('proven') } : whole;
+      change({ type: 'add-change', id, change: values });
+    },
+    put(resource: ChangeResource, state: ChangeState) {
+      const told = state === 'done' && resource.change.purpose !== 'diagnosis' ? measures() : {};
+      change(restated(resource, { ...inState(resource.change, state), ...told }));
+    },
+    say: (resource: ChangeResource, values: Partial<FileChange>) => change(restated(resource, values)),
+  };
+}
