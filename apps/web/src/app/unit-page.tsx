@@ -1,7 +1,7 @@
 import type { UnitResource } from '@halfsplit/contract';
-import { assumptionsOf, checkCircuit, checkReadouts, transferEnds, type Readout } from '@halfsplit/core';
+import { assumptionsOf, checkCircuit, checkReadouts, transferEnds, type Problem, type Readout } from '@halfsplit/core';
 import { Button, Spin } from 'antd';
-import { memo, Suspense, useMemo, useState } from 'react';
+import { memo, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
 import { useChange } from '../api/outbox-context.tsx';
 import { useLive } from '../api/use-live.ts';
@@ -14,7 +14,7 @@ import { Deferred } from '../unit/deferred.tsx';
 import { Palette } from './palette.tsx';
 import { Rail } from './rail.tsx';
 import { TopBar } from './top-bar.tsx';
-import { AnalysedContext, type Analysed } from '../unit/analysed.tsx';
+import { AnalysedContext, LatestAnalysisContext, type Analysed } from '../unit/analysed.tsx';
 import { SelectionProvider } from '../unit/selection.tsx';
 import { AS_DRAWN, NO_TRIAL, TrialContext, triedDocument, type Trial } from '../unit/trial.tsx';
 import { UnitContext, type UnitContextValue } from '../unit/unit-context.tsx';
@@ -61,6 +61,10 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
   const tried = useMemo(() => triedDocument(saved, trial, controls), [saved, trial, controls]);
   const response = useMemo(() => responseNets(saved.readouts, readoutId), [saved.readouts, readoutId]);
   const analysis = useAnalysis(useComputed(tried), response);
+  const latestAnalysis = useRef(analysis);
+  useEffect(() => {
+    latestAnalysis.current = analysis;
+  }, [analysis]);
   const written = useMemo(
     () => [
       ...checkCircuit(saved.circuit),
@@ -69,8 +73,8 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
     ],
     [saved],
   );
-  const overRated = analysis?.layers.marked.overRated;
-  const problems = useMemo(() => [...written, ...(overRated ?? [])], [written, overRated]);
+  const overRated = useSame(analysis?.layers.marked.overRated ?? NO_PROBLEMS);
+  const problems = useMemo(() => [...written, ...overRated], [written, overRated]);
   useLive(unit);
   useStage(unit, useLocation().pathname, change);
   useUndoKey(unit, change);
@@ -85,29 +89,41 @@ function LoadedUnit({ unit }: { unit: UnitResource }) {
   );
   return (
     <UnitContext value={value}>
-      <AnalysedContext value={analysed}>
-        <TrialContext value={trying}>
-          <SelectionProvider testPoints={saved.path?.testPoints}>
-            <div className={styles.unit}>
-              <Deferred>
-                <LaterTopBar />
-                <LaterRail />
-              </Deferred>
-              <main className={styles.page}>
-                <Suspense fallback={null}>
-                  <Outlet />
-                </Suspense>
-              </main>
-              <Deferred>
-                <LaterDock />
-                <LaterPalette />
-              </Deferred>
-            </div>
-          </SelectionProvider>
-        </TrialContext>
-      </AnalysedContext>
+      <LatestAnalysisContext value={latestAnalysis}>
+        <AnalysedContext value={analysed}>
+          <TrialContext value={trying}>
+            <SelectionProvider testPoints={saved.path?.testPoints}>
+              <div className={styles.unit}>
+                <Deferred>
+                  <LaterTopBar />
+                  <LaterRail />
+                </Deferred>
+                <main className={styles.page}>
+                  <Suspense fallback={null}>
+                    <Outlet />
+                  </Suspense>
+                </main>
+                <Deferred>
+                  <LaterDock />
+                  <LaterPalette />
+                </Deferred>
+              </div>
+            </SelectionProvider>
+          </TrialContext>
+        </AnalysedContext>
+      </LatestAnalysisContext>
     </UnitContext>
   );
+}
+
+const NO_PROBLEMS: readonly Problem[] = [];
+
+/** A list as it was before where it is equal to it: every answer of a worker is a new one. */
+function useSame<T>(list: readonly T[]): readonly T[] {
+  const [kept, setKept] = useState(list);
+  const isSame = kept === list || JSON.stringify(kept) === JSON.stringify(list);
+  if (!isSame) setKept(list);
+  return isSame ? kept : list;
 }
 
 /** The nets of the chosen readout, or of the first one that has an input and an output. */

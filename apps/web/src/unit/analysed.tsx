@@ -10,6 +10,10 @@ export interface Analysed {
   readonly setReadoutId: (id: string | null) => void;
 }
 
+/** What is computed now, for whoever asks when something is done; who asks so is not drawn anew when it changes. */
+export const LatestAnalysisContext = createContext<{ readonly current: Analysis | null }>({ current: null });
+export const useLatestAnalysis = (): { readonly current: Analysis | null } => use(LatestAnalysisContext);
+
 export const AnalysedContext = createContext<Analysed>({
   analysis: null,
   readoutId: null,

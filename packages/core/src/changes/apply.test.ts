@@ -11,7 +11,8 @@ const changed = (circuit: Circuit): ChangedCircuit => ({
   parts: circuit.parts.map((p) => resolvePart(p, 'found')),
   renamed: new Map(),
   loose: [],
-  unmeasured: new Map(circuit.parts.map((p) => [p.ref, resolvePart(p, 'marked')])),
+  came: new Map(circuit.parts.map((p) => [p.ref, p])),
+  unmeasured: new Map(),
 });
 const planned = (steps: readonly Step[], id = 'c'): Change => ({
   id,

@@ -17,17 +17,28 @@ import { readPin } from './pin.ts';
 export interface ChangedCircuit extends LayerCircuit {
   readonly renamed: ReadonlyMap<string, string>;
   readonly loose: readonly string[];
+  /** Parts as they came, by designator. */
+  readonly came: ReadonlyMap<string, Part>;
+  /** Those that changes put in, without what was measured of them. */
   readonly unmeasured: ReadonlyMap<string, LayerPart>;
+}
+
+/** A part without what was measured of it; undefined where there is none. */
+export function unmeasuredPart(circuit: ChangedCircuit, ref: string): LayerPart | undefined {
+  const put = circuit.unmeasured.get(ref);
+  if (put) return put;
+  const came = circuit.came.get(ref);
+  return came && resolvePart(came, 'marked');
 }
 
 /** What takes a step back, exactly. */
 export type Inverse =
-  | { readonly do: 'refit'; readonly part: LayerPart; readonly unmeasured: LayerPart }
+  | { readonly do: 'refit'; readonly part: LayerPart; readonly unmeasured: LayerPart | undefined }
   | { readonly do: 'take out'; readonly ref: string }
   | {
       readonly do: 'put back';
       readonly part: LayerPart;
-      readonly unmeasured: LayerPart;
+      readonly unmeasured: LayerPart | undefined;
       readonly index: number;
       readonly loose: readonly string[];
     }
@@ -79,7 +90,7 @@ export function takeBack(circuit: ChangedCircuit, inverse: Inverse): ChangedCirc
     case 'take out':
       return without(circuit, inverse.ref);
     case 'put back': {
-      const unmeasured = new Map(circuit.unmeasured).set(inverse.part.ref, inverse.unmeasured);
+      const unmeasured = withEntry(circuit.unmeasured, inverse.part.ref, inverse.unmeasured);
       const parts = circuit.parts.toSpliced(inverse.index, 0, inverse.part);
       return { ...circuit, parts, unmeasured, loose: inverse.loose };
     }
@@ -111,21 +122,35 @@ export function applyChange(circuit: ChangedCircuit, change: Pick<Change, 'steps
   return { ok: true, circuit: now, made };
 }
 
-const withPart = (circuit: ChangedCircuit, part: LayerPart, unmeasured: LayerPart): ChangedCircuit => ({
-  ...circuit,
-  parts: circuit.parts.map((p) => (p.ref === part.ref ? part : p)),
-  unmeasured: new Map(circuit.unmeasured).set(part.ref, unmeasured),
-});
-
-function without(circuit: ChangedCircuit, ref: string): ChangedCircuit {
-  const unmeasured = new Map(circuit.unmeasured);
-  unmeasured.delete(ref);
-  return { ...circuit, parts: circuit.parts.filter((p) => p.ref !== ref), unmeasured };
+function withPart(
+  circuit: ChangedCircuit,
+  part: LayerPart,
+  unmeasured: LayerPart | undefined,
+): ChangedCircuit {
+  return {
+    ...circuit,
+    parts: circuit.parts.map((p) => (p.ref === part.ref ? part : p)),
+    unmeasured: withEntry(circuit.unmeasured, part.ref, unmeasured),
+  };
 }
+
+/** A map with an entry, or without it where there is nothing to enter. */
+function withEntry<V>(map: ReadonlyMap<string, V>, key: string, value: V | undefined): Map<string, V> {
+  const next = new Map(map);
+  if (value === undefined) next.delete(key);
+  else next.set(key, value);
+  return next;
+}
+
+const without = (circuit: ChangedCircuit, ref: string): ChangedCircuit => ({
+  ...circuit,
+  parts: circuit.parts.filter((p) => p.ref !== ref),
+  unmeasured: withEntry(circuit.unmeasured, ref, undefined),
+});
 
 function fit(circuit: ChangedCircuit, step: Extract<Step, { do: 'fit' }>): StepOutcome {
   const now = circuit.parts.find((p) => p.ref === step.ref);
-  const bare = circuit.unmeasured.get(step.ref);
+  const bare = unmeasuredPart(circuit, step.ref);
   if (!now || !bare) return failed(problem('change/no-part', { ref: step.ref }));
   const { params, ...fields } = step.part ?? {};
   // Parameters that were given belong to the type that was in.
@@ -142,7 +167,7 @@ function fit(circuit: ChangedCircuit, step: Extract<Step, { do: 'fit' }>): StepO
   return {
     ok: true,
     circuit: withPart(circuit, part, part),
-    inverse: { do: 'refit', part: now, unmeasured: bare },
+    inverse: { do: 'refit', part: now, unmeasured: circuit.unmeasured.get(step.ref) },
   };
 }
 
@@ -179,7 +204,7 @@ function remove(circuit: ChangedCircuit, ref: string): StepOutcome {
       do: 'put back',
       loose: circuit.loose,
       part,
-      unmeasured: circuit.unmeasured.get(ref)!,
+      unmeasured: circuit.unmeasured.get(ref),
       index,
     },
   };

@@ -29,7 +29,7 @@ export interface MadeChange {
 export interface BuiltLayer {
   readonly circuit: LayerCircuit;
   readonly changes: readonly MadeChange[];
-  /** The same parts without what was measured of them. */
+  /** Parts that changes put in, without what was measured of them. */
   readonly unmeasured: ReadonlyMap<string, LayerPart>;
 }
 
@@ -75,9 +75,8 @@ export function buildLayer(circuit: Circuit, layer: Layer, options: LayerOptions
     ...(circuit.models ? { models: circuit.models } : {}),
     renamed: NONE,
     loose: circuit.loose ?? [],
-    unmeasured: new Map(
-      shown.length === 0 ? [] : circuit.parts.map((p) => [p.ref, resolvePart(p, 'marked')] as const),
-    ),
+    came: new Map(shown.length === 0 ? [] : circuit.parts.map((p) => [p.ref, p] as const)),
+    unmeasured: new Map(),
   };
   const changes: MadeChange[] = [];
   for (const change of shown) {

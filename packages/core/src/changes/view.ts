@@ -22,11 +22,20 @@ export interface SeenPart {
   readonly fate?: Fate | undefined;
 }
 
+const known = new WeakMap<Circuit, Map<Layer, readonly SeenPart[]>>();
+
 /**
  * The parts of a layer as they are seen there, and after them those that its changes take out, as they were: what is
- * drawn, and listed.
+ * drawn, and listed. It is made once for a circuit.
  */
-export function seenParts(circuit: Circuit, layer: Layer): SeenPart[] {
+export function seenParts(circuit: Circuit, layer: Layer): readonly SeenPart[] {
+  const layers = known.get(circuit) ?? new Map<Layer, readonly SeenPart[]>();
+  const seen = layers.get(layer) ?? lookAt(circuit, layer);
+  known.set(circuit, layers.set(layer, seen));
+  return seen;
+}
+
+function lookAt(circuit: Circuit, layer: Layer): SeenPart[] {
   const { circuit: now, changes, unmeasured } = buildLayer(circuit, layer);
   const steps = changes.flatMap(({ change, made }) => (made.length > 0 ? change.steps : []));
   const fitted = new Set(steps.flatMap((s) => (s.do === 'fit' ? [s.ref] : [])));
@@ -52,12 +61,18 @@ export function seenParts(circuit: Circuit, layer: Layer): SeenPart[] {
   ];
 }
 
-/** The circuit that is drawn of a layer: its parts as they are marked and wired there, and those that were taken out. */
-export const drawnCircuit = (circuit: Circuit, seen: readonly SeenPart[]): Circuit => ({
-  ground: circuit.ground,
-  parts: seen.map(({ part: { value: _value, ...part }, marked }) => ({ ...part, marked }) as Part),
-  ...(circuit.models ? { models: circuit.models } : {}),
-});
+/**
+ * The circuit that is drawn of a layer: its parts as they are wired there, and those that were taken out. A part in whose
+ * place another is fitted is drawn as it came, so that a value that is turned moves nothing.
+ */
+export function drawnCircuit(circuit: Circuit, seen: readonly SeenPart[]): Circuit {
+  const came = new Map(circuit.parts.map((p) => [p.ref, p]));
+  const parts = seen.map(({ part: { value: _value, ...part }, marked, fate }) => {
+    const old = fate === 'fitted' ? came.get(part.ref) : undefined;
+    return { ...part, marked: old ? markedValue(old) : marked } as Part;
+  });
+  return { ground: circuit.ground, parts, ...(circuit.models ? { models: circuit.models } : {}) };
+}
 
 const isRewired = (old: Part, now: LayerPart): boolean =>
   Object.entries(now.pins).some(([pin, net]) => old.pins[pin] !== net);

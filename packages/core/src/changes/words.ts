@@ -1,6 +1,6 @@
 import type { Change, Step } from '@halfsplit/contract';
 import { KINDS, netNamed, printedText, type LayerPart } from '../circuit/index.ts';
-import { applyChange, type ChangedCircuit, type Inverse } from './apply.ts';
+import { applyChange, unmeasuredPart, type ChangedCircuit, type Inverse } from './apply.ts';
 import { readPin } from './pin.ts';
 
 /** A part in a few words: "R4 1k", "Q2 2N3904", "J1". */
@@ -60,13 +60,16 @@ export function stepWords(step: Step, before?: Pick<ChangedCircuit, 'parts'>): s
 function undoWords(step: Step, inverse: Inverse, before: ChangedCircuit): string {
   switch (inverse.do) {
     case 'refit': {
-      const old = printedText(inverse.part, inverse.unmeasured.value);
+      const old = printedText(
+        inverse.part,
+        (inverse.unmeasured ?? unmeasuredPart(before, inverse.part.ref))?.value,
+      );
       return `Fit the old ${old || KINDS[inverse.part.kind].words} for ${inverse.part.ref} again: it is in the bag marked ${inverse.part.ref}`;
     }
     case 'take out':
       return `Take ${inverse.ref} out`;
     case 'put back':
-      return `Put ${named({ ...inverse.unmeasured })} back ${netsWords(inverse.part)}: it is in the bag marked ${inverse.part.ref}`;
+      return `Put ${named(inverse.unmeasured ?? unmeasuredPart(before, inverse.part.ref) ?? inverse.part)} back ${netsWords(inverse.part)}: it is in the bag marked ${inverse.part.ref}`;
     case 'rewire': {
       switch (step.do) {
         case 'lift':

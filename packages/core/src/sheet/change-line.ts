@@ -35,7 +35,8 @@ export function parseChangeLine(line: string, circuit: Circuit): ChangeLineResul
     ...planned,
     renamed: planned.renamed ?? new Map(),
     loose: planned.loose ?? [],
-    unmeasured: unmeasured.size > 0 ? unmeasured : new Map(planned.parts.map((p) => [p.ref, p])),
+    came: new Map(circuit.parts.map((p) => [p.ref, p])),
+    unmeasured,
   };
   const start = now;
   const steps: Step[] = [];

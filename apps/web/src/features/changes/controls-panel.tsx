@@ -1,6 +1,6 @@
 import { controlState, formatPlain, seenParts, type ControlState, type LayerPart } from '@halfsplit/core';
 import { Button, Input, Segmented, Slider, Switch } from 'antd';
-import { memo, useState } from 'react';
+import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { unitChange } from '../../api/change.ts';
 import { AS_DRAWN, useTrial, type Controls } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -16,8 +16,15 @@ export const ControlsPanel = memo(function ControlsPanel() {
       ? [part]
       : [],
   );
+  const latest = useRef(controls);
+  useEffect(() => {
+    latest.current = controls;
+  });
+  const turn = useCallback(
+    (ref: string, state: ControlState) => setControls({ ...latest.current, [ref]: state }),
+    [setControls],
+  );
   if (parts.length === 0) return null;
-  const turn = (ref: string, state: ControlState) => setControls({ ...controls, [ref]: state });
   return (
     <section className="hs-block" aria-label="Controls">
       <div className={styles.head}>
@@ -29,52 +36,64 @@ export const ControlsPanel = memo(function ControlsPanel() {
       <Settings parts={parts} />
       <ul className={styles.controls}>
         {parts.map((part) => (
-          <li key={part.ref}>
-            <span className="hs-ref">{part.ref}</span>
-            <Control part={part} onTurn={(state) => turn(part.ref, state)} />
-          </li>
+          <Control
+            key={part.ref}
+            refName={part.ref}
+            isJack={part.kind === 'jack'}
+            state={controlState(part)!}
+            onTurn={turn}
+          />
         ))}
       </ul>
     </section>
   );
 });
 
-function Control({ part, onTurn }: { part: LayerPart; onTurn: (state: ControlState) => void }) {
-  const state = controlState(part);
-  if (typeof state === 'number')
-    return (
-      <>
-        <Slider
-          className={styles.slider ?? ''}
-          ariaLabelForHandle={`Travel of ${part.ref}`}
-          min={0}
-          max={1}
-          step={0.01}
-          value={state}
-          onChange={onTurn}
-          tooltip={{ formatter: null }}
-        />
-        <span className="hs-number">{formatPlain(PER_CENT * state, 3)} %</span>
-      </>
-    );
-  if (typeof state === 'string')
-    return (
-      <Segmented
-        size="small"
-        aria-label={`Position of ${part.ref}`}
-        value={state}
-        onChange={onTurn}
-        options={['a', 'b', 'open']}
-      />
-    );
-  const [on, off] = part.kind === 'jack' ? ['plug in', 'no plug'] : ['closed', 'open'];
-  return (
-    <>
-      <Switch size="small" aria-label={`${part.ref} ${on}`} checked={state === true} onChange={onTurn} />
-      <span>{state === true ? on : off}</span>
-    </>
-  );
+interface ControlProps {
+  readonly refName: string;
+  readonly isJack: boolean;
+  readonly state: ControlState;
+  readonly onTurn: (ref: string, state: ControlState) => void;
 }
+
+/** One knob or switch; drawn anew only when it stands elsewhere. */
+const Control = memo(function Control({ refName, isJack, state, onTurn }: ControlProps) {
+  const turn = (next: ControlState) => onTurn(refName, next);
+  const [on, off] = isJack ? ['plug in', 'no plug'] : ['closed', 'open'];
+  return (
+    <li>
+      <span className="hs-ref">{refName}</span>
+      {typeof state === 'number' ? (
+        <>
+          <Slider
+            className={styles.slider ?? ''}
+            ariaLabelForHandle={`Travel of ${refName}`}
+            min={0}
+            max={1}
+            step={0.01}
+            value={state}
+            onChange={turn}
+            tooltip={{ formatter: null }}
+          />
+          <span className="hs-number">{formatPlain(PER_CENT * state, 3)} %</span>
+        </>
+      ) : typeof state === 'string' ? (
+        <Segmented
+          size="small"
+          aria-label={`Position of ${refName}`}
+          value={state}
+          onChange={turn}
+          options={['a', 'b', 'open']}
+        />
+      ) : (
+        <>
+          <Switch size="small" aria-label={`${refName} ${on}`} checked={state} onChange={turn} />
+          <span>{state ? on : off}</span>
+        </>
+      )}
+    </li>
+  );
+});
 
 /** Positions that were stored: one press puts every control there. */
 function Settings({ parts }: { parts: readonly LayerPart[] }) {

@@ -3,7 +3,7 @@ import { activeSet, ledgerOf, reportChanges, type ChangeReport, type LedgerEntry
 import { useMemo } from 'react';
 import type { Change } from '../../api/change.ts';
 import { newId } from '../../api/outbox-store.ts';
-import { useAnalysed } from '../../unit/analysed.tsx';
+import { useLatestAnalysis } from '../../unit/analysed.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 
 export type ChangeResource = UnitResource['changes'][number];
@@ -52,11 +52,11 @@ function inState(change: FileChange, state: ChangeState): Partial<FileChange> {
 /** What can be done with changes. */
 export function useChangeActions() {
   const { unit, change } = useUnitContext();
-  const { analysis } = useAnalysed();
+  const latest = useLatestAnalysis();
   /** Values of readouts on a layer, for the record of a change. */
   const valuesOn = (layer: 'planned' | 'proven') =>
     Object.fromEntries(
-      (analysis?.rows ?? []).map((r) => [r.id, r.answers[layer].ok ? r.answers[layer].value : null]),
+      (latest.current?.rows ?? []).map((r) => [r.id, r.answers[layer].ok ? r.answers[layer].value : null]),
     );
   const measures = () => ({ before: valuesOn('proven'), predicted: valuesOn('planned') });
   return {

@@ -8,6 +8,8 @@ import {
   drawnCircuit,
   printedText,
   seenParts,
+  type Circuit,
+  type Part,
   type Point,
   type SeenPart,
   type UnitDocument,
@@ -58,7 +60,7 @@ export function CircuitPanel({
   const { layer } = useLayer();
   const [showsVolts, setShowsVolts] = useState(true);
   const seen = useMemo(() => seenParts(document.circuit, layer), [document.circuit, layer]);
-  const drawn = useMemo(() => drawnCircuit(document.circuit, seen), [document.circuit, seen]);
+  const drawn = useSharedParts(useMemo(() => drawnCircuit(document.circuit, seen), [document.circuit, seen]));
   const { drawing, isPending, drawAnew } = useDrawing(drawn, document.readouts, unit);
   const isLate = useLater(isPending);
   const parts = useMemo(() => new Map(drawn.parts.map((p) => [p.ref, p])), [drawn]);
@@ -141,6 +143,27 @@ export function CircuitPanel({
       )}
     </section>
   );
+}
+
+/** The same circuit with the parts of the one before where they are equal, so that only symbols that change are drawn. */
+function useSharedParts(circuit: Circuit): Circuit {
+  const [share] = useState(() => {
+    let known = new Map<string, { readonly text: string; readonly part: Part }>();
+    return (next: Circuit): Circuit => {
+      const made = new Map(
+        next.parts.map((part) => {
+          // What is printed beside a symbol is told apart; the drawing leaves room for it.
+          const room = printedText(part, part.marked ?? null).length;
+          const text = JSON.stringify({ ...part, marked: room });
+          const before = known.get(part.ref);
+          return [part.ref, before?.text === text ? before : { text, part }] as const;
+        }),
+      );
+      known = made;
+      return { ...next, parts: [...made.values()].map((m) => m.part) };
+    };
+  });
+  return useMemo(() => share(circuit), [share, circuit]);
 }
 
 interface PanelHeadProps {
