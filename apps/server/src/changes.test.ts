@@ -136,11 +136,37 @@ describe('readings after the work', () => {
   });
 });
 
+describe('a change that was entered by mistake', () => {
+  it('goes with undo, and the file that goes out can come back in, whatever was read of its parts', async () => {
+    await add(slow({ state: 'done' }));
+    const changeId = unit.changes[0]!.id;
+    ({ unit } = await test.write('POST', `${path}/readings`, {
+      baseVersion: 0,
+      ref: 'R9',
+      changeId,
+      value: 990,
+    }));
+    const { sequence } = unit.log.find((e) => e.kind === 'change')!;
+    ({ unit } = await test.write('POST', `${path}/undo`, { sequence }));
+    expect(unit.changes).toEqual([]);
+    const { body } = await test.get(`${path}/file`);
+    const again = await test.write('POST', '/units/import', { text: JSON.stringify(body) });
+    expect(again.status).toBe(201);
+    expect(again.unit.readings).toEqual([]);
+  });
+});
+
 describe('sets and the ledger', () => {
   it('a set goes only when nothing in it counts any more', async () => {
     const sets = [{ id: 'A', name: 'Gentle', active: true }, { id: 'B' }];
     const put = (kept: object[]) => test.write('PATCH', path, { sets: kept });
     ({ unit } = await put(sets));
+    const both = sets.map((s) => ({ ...s, active: true }));
+    expect((await put(both)).problem).toMatchObject({ status: 422, detail: 'More than one set is active.' });
+    expect((await put([...sets, sets[1]!])).problem).toMatchObject({
+      status: 422,
+      detail: 'The set "B" is there twice.',
+    });
     await add(slow({ set: 'A' }));
     expect((await put([sets[1]!])).problem).toMatchObject({
       status: 422,

@@ -1,5 +1,12 @@
 import type { UnitResource } from '@halfsplit/contract';
-import { assumptionsOf, checkCircuit, checkReadouts, transferEnds, type Problem, type Readout } from '@halfsplit/core';
+import {
+  assumptionsOf,
+  checkCircuit,
+  checkReadouts,
+  transferEnds,
+  type Problem,
+  type Readout,
+} from '@halfsplit/core';
 import { Button, Spin } from 'antd';
 import { memo, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';

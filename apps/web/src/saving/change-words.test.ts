@@ -28,6 +28,22 @@ describe('what somebody entered, in words', () => {
     ).toBe('Collector, wanted > 300 mV');
   });
 
+  it('says a change of the circuit by its name, its steps and where it stands', () => {
+    const plan = {
+      id: 'm',
+      name: 'Slow switch',
+      purpose: 'modification',
+      state: 'planned',
+      steps: [
+        { do: 'fit', ref: 'R1', value: '4k7' },
+        { do: 'lift', pin: 'C7.a' },
+      ],
+    } as const;
+    expect(changeWords({ type: 'add-change', id, change: plan })).toBe(
+      'Slow switch: R1: 4k7; C7.a lifted. (planned)',
+    );
+  });
+
   it('cuts long fields short, and leaves out what is not set', () => {
     const words = fieldsWords({ name: 'Amp', notes: 'x'.repeat(500), kind: undefined });
     expect(words.startsWith('name: Amp, notes: xxx')).toBe(true);

@@ -1,6 +1,6 @@
-import { partResourceSchema, type ReadoutResource } from '@halfsplit/contract';
+import { partResourceSchema, type FileChange, type ReadoutResource } from '@halfsplit/contract';
 import {
-  changeWords as doesWords,
+  changeSentence,
   formatQuantity,
   formatSheetLine,
   formatWant,
@@ -9,6 +9,7 @@ import {
   QUANTITY_KINDS,
   readPart,
   readReadout,
+  stepWords,
   unitOf,
   type UnreadPart,
 } from '@halfsplit/core';
@@ -47,7 +48,7 @@ export function changeWords(change: Change, current?: unknown): string {
       return readoutWords(change.readout);
     case 'add-change':
     case 'update-change':
-      return `${change.change.name}: ${doesWords({ steps: readChanges([change.change], [], [])[0]!.steps })}.`;
+      return circuitChangeWords(change.change);
     case 'add-evidence': {
       const { at, saw } = change.evidence;
       return `${at}: ${typeof saw === 'string' ? saw : `${saw.value} ${saw.unit}`}`;
@@ -63,6 +64,15 @@ export function changeWords(change: Change, current?: unknown): string {
     case 'undo':
       return 'Take a step back.';
   }
+}
+
+/** A change of the circuit: its name, what it does, and where it stands. */
+export function circuitChangeWords(change: FileChange): string {
+  const [read] = readChanges([change], [], []);
+  return `${changeSentence(
+    change.name,
+    read!.steps.map((step) => stepWords(step)),
+  )} (${change.state})`;
 }
 
 /** A readout with what is wanted of it. */

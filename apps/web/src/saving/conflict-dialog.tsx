@@ -1,9 +1,9 @@
-import { partResourceSchema, readoutResourceSchema } from '@halfsplit/contract';
+import { changeResourceSchema, partResourceSchema, readoutResourceSchema } from '@halfsplit/contract';
 import { Button, Modal } from 'antd';
 import { z } from 'zod';
 import { useOutbox } from '../api/outbox-context.tsx';
 import type { Conflict } from '../api/outbox.ts';
-import { changeWords, fieldsWords, lineOf, readoutWords } from './change-words.ts';
+import { changeWords, circuitChangeWords, fieldsWords, lineOf, readoutWords } from './change-words.ts';
 import styles from './saving.module.css';
 
 /** Two values of one thing: what is there now, and what you entered. You choose; nothing is dropped silently. */
@@ -42,6 +42,8 @@ function describeCurrent(current: unknown): string {
   if (part.success) return lineOf(part.data.part);
   const readout = readoutResourceSchema.safeParse(current);
   if (readout.success) return readoutWords(readout.data.readout);
+  const change = changeResourceSchema.safeParse(current);
+  if (change.success) return circuitChangeWords(change.data.change);
   const fields = fieldsSchema.safeParse(current);
   return fields.success ? fieldsWords(fields.data.values) : 'A newer state of the unit.';
 }

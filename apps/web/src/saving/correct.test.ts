@@ -34,6 +34,15 @@ describe('what can be corrected by typing', () => {
     ).toBeNull();
   });
 
+  it('of a unit put away with something temporary in it is the reason, which has to be given', () => {
+    const away: Change = { type: 'update-unit', seen: {}, values: { place: 'away' } };
+    const typed = correctable(away)!;
+    expect(typed.read('')).toHaveProperty('why');
+    expect(typed.read('The part is ordered.')).toEqual({
+      change: { ...away, values: { place: 'away', reason: 'The part is ordered.' } },
+    });
+  });
+
   it('says why a text cannot be read', () => {
     expect(correctable(changes[1]!)!.read('C1 4x7 x 0')).toMatchObject({
       why: expect.stringContaining('4x7') as string,

@@ -1,5 +1,5 @@
 import type { Change, Step } from '@halfsplit/contract';
-import { KINDS, netNamed, printedText, type LayerPart } from '../circuit/index.ts';
+import { kindOfRef, KINDS, netNamed, printedText, type LayerPart } from '../circuit/index.ts';
 import { applyChange, unmeasuredPart, type ChangedCircuit, type Inverse } from './apply.ts';
 import { readPin } from './pin.ts';
 
@@ -10,8 +10,9 @@ const named = (part: LayerPart): string => `${part.ref} ${printedText(part, part
 function fitted(step: Extract<Step, { do: 'fit' }>, part: LayerPart | undefined): string {
   const { model, technology, voltage } = step.part ?? {};
   const value = step.value ?? undefined;
+  const kind = part?.kind ?? kindOfRef(step.ref);
   const words = [
-    value === undefined ? '' : part ? printedText(part, value) : String(value),
+    value === undefined ? '' : kind ? printedText({ kind }, value) : String(value),
     typeof model === 'string' ? model : '',
     typeof technology === 'string' ? technology : '',
     typeof voltage === 'number' ? `${voltage} V` : '',

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { ChangeState, CreateChange, FileChange, UpdateChange } from '@halfsplit/contract';
+import type { ChangeSet, ChangeState, CreateChange, FileChange, UpdateChange } from '@halfsplit/contract';
 import {
   changeSentence,
   documentFromResource,
@@ -124,12 +124,19 @@ export async function openLedger(unitId: string, transaction: Transaction): Prom
   return resource ? ledgerOf(reportChanges(documentFromResource(resource).circuit)) : [];
 }
 
-/** Changes of a set that count: those planned or done. Throws 422 where a set goes that still has some. */
-export async function refuseLostSets(
+/**
+ * Whether a unit can have these sets. Throws 422 where an id is there twice, where more than one is active, and where a set
+ * goes that still has changes planned or done.
+ */
+export async function checkSets(
   unit: UnitModel,
-  kept: readonly { readonly id: string }[],
+  kept: readonly ChangeSet[],
   transaction: Transaction,
 ): Promise<void> {
+  const twice = kept.find((set, i) => kept.findIndex((other) => other.id === set.id) !== i);
+  if (twice) throw invalid(`The set "${twice.id}" is there twice.`, 'Give one of them another id.');
+  if (kept.filter((set) => set.active === true).length > 1)
+    throw invalid('More than one set is active.', 'Make one of them active, or none.');
   const gone = unit.sets.filter((s) => !kept.some((k) => k.id === s.id));
   const rows = gone.length === 0 ? [] : await liveChanges(unit.id, transaction);
   for (const set of gone) {

@@ -12,7 +12,7 @@ import type { createUnitSchema } from '@halfsplit/contract';
 import type { Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
 import { invalid, stale } from '../../errors.ts';
-import { openLedger, refuseLostSets } from '../changes/service.ts';
+import { openLedger, checkSets } from '../changes/service.ts';
 import { appendLog } from '../log/repository.ts';
 import { fieldsChangedSince, setFields } from './fields.ts';
 import { changeUnitRow, insertUnit } from './repository.ts';
@@ -63,7 +63,7 @@ export async function updateUnit(
       versions: Object.fromEntries(changed.map((field) => [field, unit.versions[field] ?? 0])),
       values: Object.fromEntries(changed.map((field) => [field, unit.get(field)])),
     });
-  if (described.sets) await refuseLostSets(unit, described.sets, transaction);
+  if (described.sets) await checkSets(unit, described.sets, transaction);
   const left = change.place === 'away' ? await openLedger(unit.id, transaction) : [];
   if (left.length > 0 && reason === '')
     throw invalid(

@@ -258,6 +258,8 @@ async function exportIn(
     readings: resource.readings.flatMap((r): FileReading[] => {
       const ref = r.partId === null ? (r.ref ?? undefined) : refs.get(r.partId);
       const change = r.changeId === null ? undefined : changeIds.get(r.changeId);
+      // What was put in by a change that was taken back from the record is not in the file either.
+      if (r.changeId !== null && change === undefined) return [];
       const readout = r.readoutId === null ? undefined : readoutIds.get(r.readoutId);
       if (ref === undefined && readout === undefined) return [];
       const { value, condition, instrument, esr, aspect, red, isAsDrawn, between, takenAt, withdrawn } = r;
