@@ -26,7 +26,7 @@ export function LedgerButton() {
         aria-label={`Ledger: ${count === 0 ? 'nothing' : count} to come back`}
         title="What is temporary and must come back"
       >
-        {count} to come back
+        {count} <span className={styles.ledgerWords}>to come back</span>
       </Button>
       <Drawer open={isOpen} onClose={() => setIsOpen(false)} title="Must come back" size="large">
         {count === 0 ? (

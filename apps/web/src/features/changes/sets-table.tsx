@@ -1,5 +1,5 @@
 import { Drawer } from 'antd';
-import { formatWant, outsideBy, unitOf } from '@halfsplit/core';
+import { formatWant, outsideBy, unitOf, type Readout, type ReadoutAnswer } from '@halfsplit/core';
 import { useEffect, useState } from 'react';
 import { LatestRunner } from '../../compute/runner.ts';
 import type { ComparedSets, CompareRequest } from '../../compute/comparing.ts';
@@ -10,7 +10,10 @@ import { setName } from './sets-bar.tsx';
 
 let comparers: LatestRunner<CompareRequest, ComparedSets> | null = null;
 
-/** Every readout as it came and with each set, what is out of its range marked. */
+const isOutside = (answer: ReadoutAnswer | undefined, readout: Readout): boolean =>
+  answer?.ok === true && outsideBy(answer.value, readout.want) !== 0;
+
+/** Every readout as it came and with each set, what is out of its range and what is mended marked. */
 export function SetsTable({ onClose }: { onClose: () => void }) {
   const { document } = useUnitContext();
   const { circuit, readouts } = document;
@@ -50,14 +53,16 @@ export function SetsTable({ onClose }: { onClose: () => void }) {
                 <td className="hs-number hs-dim">{formatWant(readout.want, unit)}</td>
                 {[undefined, ...(circuit.sets ?? []).map((s) => s.id)].map((id) => {
                   const answer = made?.sets.find((s) => s.set === id)?.answers[i];
-                  const isOut = answer?.ok === true && outsideBy(answer.value, readout.want) !== 0;
+                  const came = made?.sets.find((s) => s.set === undefined)?.answers[i];
+                  const isOut = isOutside(answer, readout);
+                  const isMended = !isOut && answer?.ok === true && isOutside(came, readout);
                   return (
                     <td
                       key={id ?? ''}
-                      className={`hs-number${isOut ? ' hs-out' : ''}`}
+                      className={`hs-number${isOut ? ' hs-out' : isMended ? ' hs-in' : ''}`}
                       title={answer && !answer.ok ? answer.problem.message : undefined}
                     >
-                      {isOut && <ToneMark tone="out" />}
+                      {(isOut || isMended) && <ToneMark tone={isOut ? 'out' : 'in'} />}
                       {answer ? answerText(answer, unit) : '…'}
                     </td>
                   );
