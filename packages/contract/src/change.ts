@@ -45,8 +45,7 @@ const stepSchemas = {
   move: z.looseObject({ do: z.literal('move'), pin: pinSchema, to: netNameSchema, ...common }),
 } as const;
 
-export const STEP_KINDS = Object.keys(stepSchemas) as (keyof typeof stepSchemas)[];
-export type StepKind = keyof typeof stepSchemas;
+const STEP_KINDS = Object.keys(stepSchemas) as (keyof typeof stepSchemas)[];
 
 const stepSchema = z.discriminatedUnion(
   'do',

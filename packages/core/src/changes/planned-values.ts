@@ -29,15 +29,3 @@ export const withPlanned = (circuit: Circuit, values: ReadonlyMap<string, Value>
 /** The parts of the planned layer, those that changes add included. */
 export const plannedParts = (circuit: Circuit): readonly LayerPart[] =>
   resolveLayer(circuit, 'planned').parts;
-
-/** The planned change of the active set, or of every one, that fits another value for a part; the last one counts. */
-export function plannedFitOf(circuit: Circuit, ref: string): Change | undefined {
-  const active = circuit.sets?.find((s) => s.active === true)?.id;
-  return circuit.changes?.findLast(
-    (c) =>
-      c.state === 'planned' &&
-      (c.purpose === 'repair' || c.purpose === 'modification') &&
-      (c.set === undefined || c.set === active) &&
-      c.steps.some((s) => s.do === 'fit' && s.ref === ref),
-  );
-}
