@@ -488,6 +488,31 @@ describe('halfsplit', () => {
       expect(none.answer).toEqual({ changes: [], ledger: [], closable: true });
     });
 
+    it('come out of a search, and with them the file computes what was predicted', async () => {
+      const { answer } = await command(
+        'solve',
+        await write(),
+        '--readout',
+        'va',
+        '--may',
+        'R1',
+        '--to-set',
+        'B',
+      );
+      const { change } = answer as { change: { set: string; predicted: Record<string, number> } };
+      expect(change).toMatchObject({ set: 'B', purpose: 'modification', state: 'planned' });
+      const sets = [{ id: 'A' }, { id: 'B', active: true }];
+      const file = await unitFile('solved.json', {
+        ...changed,
+        sets,
+        changes: [...changed.changes, change],
+      });
+      const { answer: after } = await command('readouts', file);
+      expect((after.readouts as { planned: number }[])[0]!.planned).toBeCloseTo(change.predicted.va!, 9);
+      expect(change.predicted.va).toBeGreaterThan(5.8);
+      expect(change.predicted.va).toBeLessThan(6.2);
+    });
+
     it('that are in force are what the meter meets, unless a layer is asked for', async () => {
       const meter = async (...more: string[]) =>
         (await command('meter', await write(), '--between', 'in,out', '--mode', 'ohm', ...more)).answer

@@ -1,10 +1,15 @@
+import type { Change } from '@halfsplit/contract';
 import {
   canChange,
+  fitChange,
   plannedParts,
   seriesNamed,
   solve as solveValues,
   unitOf,
   wantedRange,
+  withActiveSet,
+  type Proposal,
+  type Readout,
   type UnitDocument,
 } from '@halfsplit/core';
 import { loadUnit } from '../file.ts';
@@ -16,10 +21,20 @@ const USUAL_SECONDS = 20;
 
 /**
  * `solve FILE [--readout ID] [--may R1,R2] [--series E24] [--most 20] [--seconds 20]`: ranked value changes that bring a readout (the
- * first with a wanted range, unless named) into its range.
+ * first with a wanted range, unless named) into its range. `--to-set ID` adds the best one as a change of that set.
  */
 export async function solve(options: Options): Promise<unknown> {
-  const document = await loadUnit(options);
+  const loaded = await loadUnit(options);
+  const set = options.text('to-set');
+  // What is to go into a set is searched for on top of it; a new set begins with what belongs to every one.
+  const isThere = loaded.circuit.sets?.some((s) => s.id === set) === true;
+  const document =
+    set === undefined
+      ? loaded
+      : {
+          ...loaded,
+          circuit: isThere ? withActiveSet(loaded.circuit, set) : { ...loaded.circuit, sets: [] },
+        };
   const goal = goalOf(document, options.text('readout'));
   const may =
     options.text('may')?.split(',') ??
@@ -40,7 +55,9 @@ export async function solve(options: Options): Promise<unknown> {
   const { proposals, isComplete, tried } = solveValues(request, {
     mayGoOn: options.untilSeconds(USUAL_SECONDS),
   });
+  const [best] = proposals;
   return {
+    ...(set !== undefined && best ? { change: changeOf(best, goal, document, set) } : {}),
     complete: isComplete,
     tried,
     readout: goal.id,
@@ -56,6 +73,32 @@ export async function solve(options: Options): Promise<unknown> {
         value: p.answers[i]?.ok ? p.answers[i].value : null,
       })),
     })),
+  };
+}
+
+/** Longest name of a change. */
+const LONGEST_NAME = 120;
+
+/** A proposal as a planned change of a set, with the readouts as they would be. */
+function changeOf(
+  { changes, answers }: Proposal,
+  goal: Readout,
+  { circuit, readouts }: UnitDocument,
+  set: string,
+): Change {
+  const taken = new Set((circuit.changes ?? []).map((c) => c.id));
+  let id = `solve-${goal.id}`;
+  while (taken.has(id)) id = `${id}-2`;
+  const values = new Map(changes.map((c) => [c.ref, c.value]));
+  const predicted = readouts.map((r, i) => [r.id, answers[i]?.ok ? answers[i].value : null] as const);
+  return {
+    ...fitChange(id, values, {
+      name: `${goal.name}: ${changes.map((c) => c.ref).join(', ')}`.slice(0, LONGEST_NAME),
+      purpose: 'modification',
+      why: `Brings ${goal.name} to where it is wanted.`,
+      set,
+    }),
+    predicted: Object.fromEntries(predicted),
   };
 }
 
