@@ -6,6 +6,7 @@ import { describe, expect, it } from 'vitest';
 import { idOf, showInUnit, unitOf } from '../../testing/in-unit.tsx';
 import { ChangesPanel } from './changes-panel.tsx';
 import { LedgerButton } from './ledger.tsx';
+import { LegOut } from './leg-out.tsx';
 
 const unit = unitOf({ lines: ['V1 9V vcc 0', 'R1 1k vcc a', 'R2 1k a 0', 'C1 1u a out', 'R3 1k out 0'] });
 const lifted = (state: 'done' | 'planned') => ({
@@ -89,6 +90,24 @@ describe('the ledger', () => {
     expect(within(ledger).getByText('Solder C1.a back to a.')).toBeTruthy();
     await userEvent.click(within(ledger).getByText('It is back'));
     expect(change).toHaveBeenCalledTimes(1);
+  });
+
+  it('takes a leg that was lifted to measure with one key, once', async () => {
+    const part = { ref: 'C1', kind: 'capacitor', pins: { a: 'a', b: 'out' } } as const;
+    const { change, unmount } = showInUnit(unit, <LegOut part={part} />);
+    await userEvent.keyboard('{Alt>}l{/Alt}');
+    expect(change).toHaveBeenCalledWith(
+      expect.objectContaining({
+        change: expect.objectContaining({
+          purpose: 'diagnosis',
+          state: 'done',
+          steps: [expect.objectContaining({ do: 'lift', pin: 'C1.a' })],
+        }),
+      }),
+    );
+    unmount();
+    showInUnit(lifted('done'), <LegOut part={part} />);
+    expect(screen.queryByText(/leg is still out/)).toBeNull();
   });
 
   it('is empty while nothing is in force', () => {

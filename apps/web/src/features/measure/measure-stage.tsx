@@ -5,6 +5,7 @@ import { Deferred } from '../../unit/deferred.tsx';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark, VerdictMark } from '../../ui/marks.tsx';
+import { LegOut } from '../changes/index.ts';
 import { CircuitPanel } from '../circuit/index.ts';
 import { HarmPanel } from './harm-panel.tsx';
 import { BoardPanel } from './board-panel.tsx';
@@ -118,6 +119,7 @@ function MeasuringRun({ run, volts }: { run: ReturnType<typeof useRun>; volts: V
             {run.last.aspect === null && <Again measured={run.last.measured} />}
           </p>
         )}
+        {run.last?.measured.reading?.condition === 'leg lifted' && <LegOut part={run.last.measured.part} />}
         {run.told !== null && (
           <p className={styles.lastVerdict}>
             {run.told.tone && <ToneMark tone={run.told.tone} />} {run.told.sentence}
