@@ -2,10 +2,11 @@ import { randomUUID } from 'node:crypto';
 import type { ChangeSet, ChangeState, CreateChange, FileChange, UpdateChange } from '@halfsplit/contract';
 import {
   changeSentence,
-  documentFromResource,
   ledgerOf,
   readChanges,
+  readPart,
   reportChanges,
+  type Circuit,
   type LedgerEntry,
   type Problem,
 } from '@halfsplit/core';
@@ -15,8 +16,7 @@ import { changeRow } from '../../database/rows.ts';
 import { invalid, notFound, stale } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
 import { liveParts } from '../parts/repository.ts';
-import { loadUnit } from '../units/repository.ts';
-import { changeResource } from '../units/resources.ts';
+import { changeResource, partFromRow } from '../units/resources.ts';
 import { findChange, insertChange, liveChanges } from './repository.ts';
 
 /** A change with every text a number. Throws 422 naming the field that cannot be read, or the id that is taken. */
@@ -39,15 +39,22 @@ async function readable(
   return plain!;
 }
 
-/** What a change does to the unit as it is, in words. */
+/** The circuit of a unit as it came, with its changes. */
+async function circuitOf(unit: UnitModel, transaction: Transaction): Promise<Circuit> {
+  const rows = await liveParts(unit.id, transaction);
+  const parts = rows.map((row) => readPart(partFromRow(row), row.ref, []));
+  const changes = await liveChanges(unit.id, transaction);
+  const definitions = changes.map((row) => row.definition);
+  return { ground: unit.ground, parts, changes: readChanges(definitions, parts, []), sets: unit.sets };
+}
+
+/** What a change does to the unit as it came, in words. */
 async function wordsFor(
   unit: UnitModel,
   { id, name }: FileChange,
   transaction: Transaction,
 ): Promise<string> {
-  const resource = await loadUnit(unit.id, transaction);
-  const { circuit } = documentFromResource(resource!);
-  const report = reportChanges(circuit).find(({ change }) => change.id === id);
+  const report = reportChanges(await circuitOf(unit, transaction)).find(({ change }) => change.id === id);
   return changeSentence(name, report?.does ?? []);
 }
 
@@ -119,10 +126,8 @@ async function sentenceFor(
 }
 
 /** What is temporary in a unit and still in force. */
-export async function openLedger(unitId: string, transaction: Transaction): Promise<LedgerEntry[]> {
-  const resource = await loadUnit(unitId, transaction);
-  return resource ? ledgerOf(reportChanges(documentFromResource(resource).circuit)) : [];
-}
+export const openLedger = async (unit: UnitModel, transaction: Transaction): Promise<LedgerEntry[]> =>
+  ledgerOf(reportChanges(await circuitOf(unit, transaction)));
 
 /**
  * Whether a unit can have these sets. Throws 422 where an id is there twice, where more than one is active, and where a set

@@ -64,7 +64,7 @@ export async function updateUnit(
       values: Object.fromEntries(changed.map((field) => [field, unit.get(field)])),
     });
   if (described.sets) await checkSets(unit, described.sets, transaction);
-  const left = change.place === 'away' ? await openLedger(unit.id, transaction) : [];
+  const left = change.place === 'away' ? await openLedger(unit, transaction) : [];
   if (left.length > 0 && reason === '')
     throw invalid(
       `Something temporary is still in force: ${left.map((entry) => entry.sentence).join(' ')}`,
