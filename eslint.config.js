@@ -4,7 +4,17 @@ import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 /** Folders of core from the ground up: each may use those before it, never those after. */
-const CORE_LAYERS = ['quantity', 'numeric', 'circuit', 'changes', 'models', 'devices', 'audio', 'analysis', 'readouts'];
+const CORE_LAYERS = [
+  'quantity',
+  'numeric',
+  'circuit',
+  'changes',
+  'models',
+  'devices',
+  'audio',
+  'analysis',
+  'readouts',
+];
 /** The rest stand side by side on top; these may use one another in this order. */
 const CORE_TOP = ['meter', 'judge', 'formats', 'sheet', 'record', 'rework', 'isolate', 'draw'];
 
