@@ -155,11 +155,13 @@ async function takeEach(browser, address) {
   await dim.goto('/');
   await unit(dim, /Lark 3/).click();
   await stage(dim, 'Measure');
+  await dim.getByRole('textbox', { name: /^Reading of/ }).waitFor();
   await take(dim, 'measure-dim');
 
   const phone = await open({ viewport: { width: 390, height: 844 } });
   await phone.goto('/');
   await unit(phone, /Lark 3/).click();
   await stage(phone, 'Measure');
+  await phone.getByRole('textbox', { name: /^Reading of/ }).waitFor();
   await take(phone, 'measure-phone');
 }

@@ -115,12 +115,12 @@ function offersForPart(part: Circuit['parts'][number]): Offer[] {
   const [first = '', second = ''] = Object.keys(part.pins);
   const [a, b] = [part.pins[first], part.pins[second]];
   return [
-    { words: 'another value', line: `${part.ref} -> ` },
-    ...(isTwoTerminal(part) ? [{ words: 'across it', line: `+C 100n ${a} ${b}` }] : []),
+    { words: 'other value', line: `${part.ref} -> ` },
+    ...(isTwoTerminal(part) ? [{ words: 'across', line: `+C 100n ${a} ${b}` }] : []),
     { words: 'in series', line: `+R 1k in series with ${part.ref}.${first}` },
     { words: 'take out', line: `-${part.ref}` },
     { words: 'lift a leg', line: `lift ${part.ref}.${first}` },
-    { words: 'swap with', line: `swap ${part.ref}.${first} ` },
+    { words: 'swap', line: `swap ${part.ref}.${first} ` },
   ];
 }
 

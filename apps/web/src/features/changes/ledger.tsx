@@ -20,7 +20,7 @@ export function LedgerButton() {
       <Button
         size="small"
         type={count > 0 ? 'default' : 'text'}
-        className={count > 0 ? styles.ledgerOpen : undefined}
+        className={count > 0 ? `${styles.ledger} ${styles.ledgerOpen}` : styles.ledger}
         icon={<PaperClipOutlined aria-hidden />}
         onClick={() => setIsOpen(true)}
         aria-label={`Ledger: ${count === 0 ? 'nothing' : count} to come back`}
