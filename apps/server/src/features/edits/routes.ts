@@ -89,8 +89,11 @@ async function stream(app: App, request: FastifyRequest, reply: FastifyReply, pl
   const told = app.feed.follow(ids, gone.signal);
   // Listening begins before the record is read: what happens in between is not missed.
   const next = told.next();
-  const send = async (event: 'open' | 'edits', data: object) =>
-    reply.sse.send({ event, data, id: [...places].map(([id, at]) => `${id}:${at}`).join(' ') });
+  const send = async (event: 'open' | 'edits', data: object) => {
+    // Whoever went while the news was fetched is not told, and will ask again from where it stands.
+    if (!reply.sse.isConnected) return gone.abort();
+    await reply.sse.send({ event, data, id: [...places].map(([id, at]) => `${id}:${at}`).join(' ') });
+  };
   await send('open', Object.fromEntries(places));
   const catchUp = async (unitIds: Iterable<string>) => {
     for (const unitId of unitIds) {
