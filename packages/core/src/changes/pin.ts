@@ -11,10 +11,9 @@ export function readPin(circuit: Pick<LayerCircuit, 'parts'>, text: string): Pin
   const [ref, name] = [text.slice(0, dot), text.slice(dot + 1)];
   const part = circuit.parts.find((p) => p.ref === ref);
   if (!part) return { ok: false, problem: problem('change/no-part', { ref: dot < 0 ? text : ref }) };
-  const pin =
-    part.pins[name] === undefined
-      ? Object.keys(part.pins).find((each) => each.toLowerCase() === name.toLowerCase())
-      : name;
+  const pin = !Object.hasOwn(part.pins, name)
+    ? Object.keys(part.pins).find((each) => each.toLowerCase() === name.toLowerCase())
+    : name;
   return pin === undefined
     ? {
         ok: false,

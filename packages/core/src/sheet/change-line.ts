@@ -125,6 +125,8 @@ function via(line: string, contact: string, circuit: LayerCircuit): Reading {
   if ('code' in part) return part;
   const [pin, net] = Object.entries(part.pins)[0] ?? [];
   if (pin === undefined || net === undefined) return bad(`${part.ref} is on no net.`, part.ref);
+  if (!/^[A-Za-z]/.test(contact))
+    return bad(`"${contact}" is not a designator: it begins with a letter, as SW1 does.`);
   const between = freeNet(circuit, 'x1');
   return [
     { do: 'add', part: { ...part, pins: { ...part.pins, [pin]: between } } },
@@ -148,8 +150,9 @@ function inSeries(line: string, pin: string, circuit: LayerCircuit): Reading {
 
 function netOf(pin: string, circuit: LayerCircuit): string | undefined {
   const dot = pin.lastIndexOf('.');
-  const net = circuit.parts.find((p) => p.ref === pin.slice(0, dot))?.pins[pin.slice(dot + 1)];
-  return net === undefined ? undefined : netNamed(circuit, net);
+  const pins = circuit.parts.find((p) => p.ref === pin.slice(0, dot))?.pins ?? {};
+  const name = pin.slice(dot + 1);
+  return Object.hasOwn(pins, name) ? netNamed(circuit, pins[name]!) : undefined;
 }
 
 /** Two pins change places. */
