@@ -134,6 +134,15 @@ describe('guessing', () => {
     expect(statuses.at(-1)).toBe(429);
   });
 
+  it('begins after five, however close to each other those are', async () => {
+    for (let i = 0; i < 40; i += 1) {
+      const from = `10.3.3.${i}`;
+      const guess = () => ask('POST', '/pairings/redeem', { code: 'guess' }, { from });
+      const answers = await Promise.all(Array.from({ length: 5 }, guess));
+      expect(answers.map((a) => a.status)).toEqual([401, 401, 401, 401, 401]);
+    }
+  });
+
   it('doubles the time to the next attempt, up to a bound', async () => {
     const waits: number[] = [];
     for (let i = 0; i < 16; i += 1) {

@@ -77,7 +77,8 @@ export async function forgetSessions(): Promise<void> {
 }
 
 /**
- * Counts an attempt, unless its time has not come: one statement, so that of many at once each is counted.
+ * Counts an attempt, unless its time has not come: one statement, so that of many at once each is counted. One that costs
+ * no waiting is never too early, though another that began a moment later was counted before it.
  *
  * @param free attempts that cost no waiting
  * @param longestS longest wait, s
@@ -96,7 +97,7 @@ export async function takeAttempt(
        at = now(),
        blocked_until = now() + make_interval(secs =>
          CASE WHEN a.count < $free THEN 0 ELSE least($longestS, power(2, least(a.count - $free, 20))) END)
-     WHERE a.blocked_until <= now()
+     WHERE a.count < $free OR a.blocked_until <= now()
      RETURNING a.key`,
     { bind: { key, free, longestS }, type: QueryTypes.SELECT },
   );
