@@ -126,7 +126,7 @@ function whatMoves(session: AnalysisSession, { document, readoutId }: DeepReques
   const parts = spreadParts(session.circuit, usualTolerance);
   if (!readout || parts.length === 0)
     return { kind: 'parts', ok: false, sentence: 'There is nothing to move it.', series: [] };
-  const slopes = readoutSlopes(session, readout, document, parts)
+  const slopes = readoutSlopes(session, [readout], document, parts)[0]!
     .map((slope, i) => ({ ref: parts[i]!.ref, perPercent: slope / 100 }))
     .sort((a, b) => Math.abs(b.perPercent) - Math.abs(a.perPercent));
   const [first] = slopes;

@@ -96,7 +96,7 @@ const PER_CENT = 0.01;
 /** `sensitivity FILE --readout ID`: how far each part moves the readout, a per cent of its value; largest first. */
 export async function sensitivity(options: Options): Promise<unknown> {
   const { session, readout, unit, parts, assumed } = await readoutOf(options);
-  const slopes = readoutSlopes(session, readout, unit, parts);
+  const [slopes] = readoutSlopes(session, [readout], unit, parts) as [number[]];
   return {
     unit: unitOf(readout, unit.readouts),
     sensitivities: parts

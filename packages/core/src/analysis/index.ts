@@ -20,5 +20,5 @@ export {
   type ToleranceRuns,
 } from './tolerance.ts';
 export { worstCase, type WorstCaseOptions } from './worst-case.ts';
-export { nearestSignal, transfer, transferInput, type TransferInput } from './transfer.ts';
+export { nearestSignal, transfer, transferInput, transferOver, type TransferInput } from './transfer.ts';
 export { transient, type TransientOptions, type TransientOutcome } from './transient.ts';

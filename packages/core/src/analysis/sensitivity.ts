@@ -1,5 +1,5 @@
 import type { LayerCircuit } from '../circuit/index.ts';
-import { divide, type Phasor } from './small-signal.ts';
+import { divide, magnitude, type Phasor } from './small-signal.ts';
 import { NoOperatingPoint, type AnalysisSession } from './session.ts';
 import { transfer, transferInput } from './transfer.ts';
 import { RealSolver } from './real-solver.ts';
@@ -47,6 +47,7 @@ export class AdjointSlopes {
   private readonly point: Float64Array;
   private known: readonly Float64Array[] | undefined;
   private linearised: PointMover | undefined;
+  private changes: readonly { g: Float64Array; c: Float64Array }[] | undefined;
 
   /** Throws `NoOperatingPoint`. */
   constructor(session: AnalysisSession, parts: readonly TurnedPart[]) {
@@ -70,36 +71,61 @@ export class AdjointSlopes {
   gainDb(from: string, to: string, frequencyHz: number, toMinus?: string): number[] {
     const { system } = this.session;
     const ratio = transfer(this.session, from, to, frequencyHz, toMinus);
+    if (ratio.re === 0 && ratio.im === 0) return this.parts.map(() => 0);
     const begin = transferInput(this.session, from);
+    const out: Across = [system.node(to), toMinus === undefined ? 0 : system.node(toMinus)];
+    // From a source's electromotive force the input does not move.
+    const input: Across | undefined = 'node' in begin ? [begin.node, 0] : undefined;
+    return this.relativeMoves(frequencyHz, out, input).map((move) => DB_PER_NEPER * move);
+  }
+
+  /** d |Z| / d (relative deviation), ohm, a part each: what a source sees at its terminals at a frequency. */
+  inputImpedance(source: string, frequencyHz: number): number[] {
+    const { system, circuit } = this.session;
+    const pins = circuit.parts.find((p) => p.ref === source)!.pins;
+    const over: Across = [system.node(pins.plus!), system.node(pins.minus!)];
+    const under: Across = [system.device(source).driveRow!, 0];
+    const solved = this.session.smallSignal.at(frequencyHz).drive(source);
+    const ohm = magnitude(solved.voltage(...over)) / magnitude(solved.voltage(...under));
+    return this.relativeMoves(frequencyHz, over, under).map((move) => ohm * move);
+  }
+
+  /** d |Z| / d (relative deviation), ohm, a part each: what a net presents to a load at a frequency. */
+  outputImpedance(net: string, frequencyHz: number): number[] {
+    const node = this.session.system.node(net);
+    const solved = this.session.smallSignal.at(frequencyHz).inject(0, node);
+    const ohm = magnitude(solved.voltage(node));
+    return this.relativeMoves(frequencyHz, [node, 0]).map((move) => ohm * move);
+  }
+
+  /**
+   * d ln |over / under| / d (relative deviation), a part each, of the response that the small-signal circuit was solved for
+   * last: one more solution for each of the two.
+   */
+  private relativeMoves(frequencyHz: number, over: Across, under?: Across): number[] {
     const solved = this.session.smallSignal;
     const response = { re: Float64Array.from(solved.xRe), im: Float64Array.from(solved.xIm) };
-    const adjointOf = (node: number, minus = 0) => {
-      solved.adjoint(node, minus);
+    const valueOf = ([plus, minus]: Across): Phasor => ({
+      re: response.re[plus]! - response.re[minus]!,
+      im: response.im[plus]! - response.im[minus]!,
+    });
+    const adjointOf = ([plus, minus]: Across): Complex => {
+      solved.adjoint(plus, minus);
       return { re: Float64Array.from(solved.xRe), im: Float64Array.from(solved.xIm) };
     };
-    // From a source's electromotive force the input does not move.
-    const input = 'node' in begin ? begin.node : undefined;
-    const output = system.node(to);
-    const minus = toMinus === undefined ? 0 : system.node(toMinus);
-    const atInput = input === undefined ? undefined : adjointOf(input);
-    const atOutput = adjointOf(output, minus);
-    const voltage = (node: number, less = 0): Phasor => ({
-      re: response.re[node]! - response.re[less]!,
-      im: response.im[node]! - response.im[less]!,
-    });
-    const outV = voltage(output, minus);
-    if (ratio.re === 0 && ratio.im === 0) return this.parts.map(() => 0);
+    const ends = [{ at: over, sign: -1 }, ...(under ? [{ at: under, sign: 1 }] : [])].map(({ at, sign }) => ({
+      sign,
+      value: valueOf(at),
+      weight: adjointOf(at),
+    }));
     const omega = 2 * Math.PI * frequencyHz;
-    const moves = this.pointMoves();
-    return this.parts.map((part, i) => {
-      const change = this.matrixChange(part, moves[i]!);
-      const outChange = divide(this.bilinear(atOutput, change, response, omega), outV);
-      const inChange =
-        atInput === undefined || input === undefined
-          ? 0
-          : divide(this.bilinear(atInput, change, response, omega), voltage(input)).re;
-      return -DB_PER_NEPER * (outChange.re - inChange);
-    });
+    return this.matrixChanges().map((change) =>
+      ends.reduce(
+        (sum, { sign, value, weight }) =>
+          sum + sign * divide(this.bilinear(weight, change, response, omega), value).re,
+        0,
+      ),
+    );
   }
 
   private get mover(): PointMover {
@@ -167,6 +193,14 @@ export class AdjointSlopes {
       imbalance[0] = 0;
       return this.mover.move(imbalance);
     });
+  }
+
+  /** What every part changes in the linearised circuit, computed once. */
+  private matrixChanges(): readonly { g: Float64Array; c: Float64Array }[] {
+    if (this.changes) return this.changes;
+    const moves = this.pointMoves();
+    this.changes = this.parts.map((part, i) => this.matrixChange(part, moves[i]!));
+    return this.changes;
   }
 
   /** d G and d C / d (relative deviation) by slot. */
@@ -241,6 +275,9 @@ class PointMover {
     return move;
   }
 }
+
+/** An unknown against another one: two nets, or a branch's current against the ground's, which is none. */
+type Across = readonly [plus: number, minus: number];
 
 interface Complex {
   readonly re: Float64Array;

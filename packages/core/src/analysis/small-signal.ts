@@ -71,11 +71,13 @@ export class SmallSignal {
     if (frequencyHz === this.frequencyHz) return this;
     const omega = 2 * Math.PI * frequencyHz;
     const { columns } = this.system.pattern;
-    this.scale.fill(0);
+    const { scale } = this;
+    const { g, c } = this.evaluation;
+    scale.fill(0);
     for (let slot = 1; slot < columns.length; slot += 1) {
       const column = columns[slot]!;
-      const magnitude = Math.abs(this.g[slot]!) + omega * Math.abs(this.c[slot]!);
-      if (magnitude > this.scale[column]!) this.scale[column] = magnitude;
+      const magnitude = Math.abs(g[slot]!) + omega * Math.abs(c[slot]!);
+      if (magnitude > scale[column]!) scale[column] = magnitude;
     }
     if (this.plan && this.replay(omega) < 0) {
       this.frequencyHz = frequencyHz;
@@ -83,7 +85,7 @@ export class SmallSignal {
     }
     // A positive real s = w keeps passive circuits far from singular while the pivots are chosen.
     const sample = new Float64Array(columns.length);
-    for (let slot = 1; slot < columns.length; slot += 1) sample[slot] = this.g[slot]! + omega * this.c[slot]!;
+    for (let slot = 1; slot < columns.length; slot += 1) sample[slot] = g[slot]! + omega * c[slot]!;
     const planned = planElimination(this.system.pattern, this.system.size, sample);
     if (!planned.ok) throw this.singular(planned.column);
     this.plan = planned.plan;
@@ -96,12 +98,15 @@ export class SmallSignal {
   }
 
   private replay(omega: number): number {
-    this.re.fill(0);
-    this.im.fill(0);
-    this.re.set(this.g);
-    for (let slot = 1; slot < this.c.length; slot += 1) this.im[slot] = omega * this.c[slot]!;
-    this.re[0] = 0;
-    return factorComplex(this.plan!, this.re, this.im, this.scale);
+    const { re, im } = this;
+    const { g, c } = this.evaluation;
+    // What lies beyond the pattern is filled in by the elimination.
+    re.fill(0, g.length);
+    im.fill(0, c.length);
+    re.set(g);
+    for (let slot = 1; slot < c.length; slot += 1) im[slot] = omega * c[slot]!;
+    re[0] = im[0] = 0;
+    return factorComplex(this.plan!, re, im, this.scale);
   }
 
   private singular(unknown: number): HalfsplitError {

@@ -26,34 +26,45 @@ export function transferInput(session: AnalysisSession, from: string): TransferI
 }
 
 /**
- * Voltage ratio to a net at a frequency: from a net, driven by the signal source nearest to it, or by a current into it
- * when there is none; or from a source's electromotive force. `toMinus` makes the output differential. Throws
- * `circuit/unknown-net`, `readout/not-defined` where no signal arrives, `analysis/no-source`, or NoOperatingPoint.
+ * Voltage ratio to a net as a function of frequency, Hz: from a net, driven by the signal source nearest to it, or by a
+ * current into it when there is none; or from a source's electromotive force. `toMinus` makes the output differential.
+ * Throws `circuit/unknown-net`, and the function `readout/not-defined` where no signal arrives, `analysis/no-source`, or
+ * NoOperatingPoint.
  */
-export function transfer(
+export function transferOver(
+  session: AnalysisSession,
+  from: string,
+  to: string,
+  toMinus?: string,
+): (frequencyHz: number) => Phasor {
+  const { system } = session;
+  const toNode = system.node(to, 'The gain');
+  const minusNode = toMinus === undefined ? 0 : system.node(toMinus, 'The gain');
+  const input = transferInput(session, from);
+  return (frequencyHz) => {
+    const solved = session.smallSignal.at(frequencyHz);
+    if ('source' in input) return solved.drive(input.source).voltage(toNode, minusNode);
+    if (input.drive) solved.drive(input.drive);
+    else solved.inject(0, input.node);
+    const volt = solved.voltage(input.node);
+    if (magnitude(volt) === 0) {
+      throw new HalfsplitError('readout/not-defined', {
+        where: `gain from ${from}`,
+        detail: `no signal reaches net ${from}`,
+      });
+    }
+    return divide(solved.voltage(toNode, minusNode), volt);
+  };
+}
+
+/** `transferOver` at one frequency, Hz. */
+export const transfer = (
   session: AnalysisSession,
   from: string,
   to: string,
   frequencyHz: number,
   toMinus?: string,
-): Phasor {
-  const { system } = session;
-  const toNode = system.node(to, 'The gain');
-  const minusNode = toMinus === undefined ? 0 : system.node(toMinus, 'The gain');
-  const input = transferInput(session, from);
-  const solved = session.smallSignal.at(frequencyHz);
-  if ('source' in input) return solved.drive(input.source).voltage(toNode, minusNode);
-  if (input.drive) solved.drive(input.drive);
-  else solved.inject(0, input.node);
-  const volt = solved.voltage(input.node);
-  if (magnitude(volt) === 0) {
-    throw new HalfsplitError('readout/not-defined', {
-      where: `gain from ${from}`,
-      detail: `no signal reaches net ${from}`,
-    });
-  }
-  return divide(solved.voltage(toNode, minusNode), volt);
-}
+): Phasor => transferOver(session, from, to, toMinus)(frequencyHz);
 
 /** The signal source with the fewest parts between it and a net; undefined when the circuit has no signal source. */
 export function nearestSignal(circuit: LayerCircuit, net: string): string | undefined {

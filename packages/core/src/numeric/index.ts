@@ -12,3 +12,4 @@ export { backReal, factorReal, reduceReal, solveReal } from './eliminate-real.ts
 export { gmres } from './gmres.ts';
 export { SparsePattern } from './sparse-pattern.ts';
 export { eigenvalues, type Complex } from './eigenvalues.ts';
+export { rootBetween, type Bracket } from './root.ts';

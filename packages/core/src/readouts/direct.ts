@@ -10,7 +10,7 @@ export const voltage: ReadoutType<'voltage'> = {
     const x = session.operatingPoint();
     return x[session.system.node(needed(r, 'net', r.net), `Readout "${r.name}"`)]!;
   },
-  slopes: (adjoint, r) => adjoint.voltage(needed(r, 'net', r.net)),
+  slopes: (adjoint, _session, r) => adjoint.voltage(needed(r, 'net', r.net)),
 };
 
 type OfPart = ReadoutOf<'current' | 'dissipation' | 'junctionTemperature'>;

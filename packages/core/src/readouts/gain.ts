@@ -11,7 +11,7 @@ export const gain: ReadoutType<'gain'> = {
     if (ratio === 0) throw undefinedBecause(r, `nothing of ${r.from} arrives at ${r.to}`);
     return ratioToDb(ratio);
   },
-  slopes: (adjoint, r) => adjoint.gainDb(...transferOf(r)),
+  slopes: (adjoint, _session, r) => adjoint.gainDb(...transferOf(r)),
 };
 
 function transferOf(r: ReadoutOf<'gain'>): [from: string, to: string, frequencyHz: number, toMinus?: string] {

@@ -17,6 +17,8 @@ export const inputImpedance: ReadoutType<'inputImpedance'> = {
     if (ampere === 0) throw undefinedBecause(r, 'nothing draws current from it');
     return magnitude(volt) / ampere;
   },
+  slopes: (adjoint, _session, r) =>
+    adjoint.inputImpedance(needed(r, 'source', r.source), needed(r, 'frequencyHz', r.frequencyHz)),
 };
 
 /** What a net presents to a load, all sources at rest, ohm. */
@@ -27,4 +29,6 @@ export const outputImpedance: ReadoutType<'outputImpedance'> = {
     const solved = session.smallSignal.at(needed(r, 'frequencyHz', r.frequencyHz)).inject(0, node);
     return magnitude(solved.voltage(node));
   },
+  slopes: (adjoint, _session, r) =>
+    adjoint.outputImpedance(needed(r, 'net', r.net), needed(r, 'frequencyHz', r.frequencyHz)),
 };

@@ -34,7 +34,7 @@ export interface ReadoutType<K extends ReadoutKind> {
   /** Throws HalfsplitError or NoOperatingPoint where it is not defined. */
   compute(session: AnalysisSession, readout: ReadoutOf<K>, context: ReadoutContext): ReadoutReading;
   /** d value / d (relative deviation) of every part by the adjoint system, where the kind has one. */
-  slopes?(adjoint: AdjointSlopes, readout: ReadoutOf<K>): number[];
+  slopes?(adjoint: AdjointSlopes, session: AnalysisSession, readout: ReadoutOf<K>): number[];
 }
 
 /** What must be there. Throws `readout/not-defined` that names the field. */

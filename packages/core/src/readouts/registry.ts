@@ -64,9 +64,11 @@ export const computeReadout = (
 ): ReadoutReading => typed(readout.kind, readout, (type, r) => type.compute(session, r, context));
 
 /** The slopes of a readout by the adjoint system; undefined where its kind has none. */
-export const adjointSlopesOf = (readout: Readout): ((adjoint: AdjointSlopes) => number[]) | undefined =>
+export const adjointSlopesOf = (
+  readout: Readout,
+): ((adjoint: AdjointSlopes, session: AnalysisSession) => number[]) | undefined =>
   typed(readout.kind, readout, ({ slopes }, r) =>
-    slopes ? (adjoint: AdjointSlopes) => slopes(adjoint, r) : undefined,
+    slopes ? (adjoint: AdjointSlopes, session: AnalysisSession) => slopes(adjoint, session, r) : undefined,
   );
 
 /** Where a readout's signal goes in and comes out, for drawing its response; null for kinds that have no response. */

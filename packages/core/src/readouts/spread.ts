@@ -26,20 +26,24 @@ const reader =
   };
 
 /**
- * d value / d (relative deviation) of every part, in the readout's unit: by the adjoint system for kinds that have one
- * and are read with the controls as they stand, by central differences for the others. Throws `NoOperatingPoint`, and
- * what computing the readout throws.
+ * d value / d (relative deviation) of every part, in each readout's unit, a row a readout: by the adjoint system for kinds
+ * that have one and are read with the controls as they stand, by central differences for the others. Throws
+ * `NoOperatingPoint`, and what computing a readout throws.
  */
 export function readoutSlopes(
   session: AnalysisSession,
-  readout: Readout,
+  readouts: readonly Readout[],
   around: ReadoutsAround,
   parts: readonly TurnedPart[],
-): number[] {
-  const slopes = readout.setting === undefined ? adjointSlopesOf(readout) : undefined;
+): number[][] {
   const canAll = parts.every((p) => session.system.canTurn(p.ref));
-  if (slopes && canAll) return slopes(new AdjointSlopes(session, parts));
-  return differenceSlopes(session, parts, reader(readout, around));
+  let adjoint: AdjointSlopes | undefined;
+  return readouts.map((readout) => {
+    const slopes = canAll && readout.setting === undefined ? adjointSlopesOf(readout) : undefined;
+    if (!slopes) return differenceSlopes(session, parts, reader(readout, around));
+    adjoint ??= new AdjointSlopes(session, parts);
+    return slopes(adjoint, session);
+  });
 }
 
 /**
@@ -74,7 +78,7 @@ export function summariseReadout(
   index = 0,
 ): ToleranceAnswer {
   const values = runs.values[index]!;
-  const slopes = readoutSlopes(session, readout, around, parts);
+  const [slopes] = readoutSlopes(session, [readout], around, parts) as [number[]];
   const isWanted = wantedRange(readout.want)
     ? (value: number) => outsideBy(value, readout.want) === 0
     : undefined;
