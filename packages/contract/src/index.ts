@@ -13,6 +13,7 @@ export * from './reading.ts';
 export * from './readings-file.ts';
 export * from './part-schema.ts';
 export * from './change.ts';
+export * from './drawer.ts';
 export * from './unit-file.ts';
 export * from './api.ts';
 export * from './edit.ts';

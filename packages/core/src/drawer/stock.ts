@@ -1,0 +1,82 @@
+import type { PartKind, StockItem, Technology } from '@halfsplit/contract';
+import { isPassive, KINDS, type LayerPart, type Part } from '../circuit/index.ts';
+import { formatQuantity, QUANTITY_KINDS } from '../quantity/index.ts';
+
+/** What the workshop has. */
+export type Drawer = readonly StockItem[];
+
+/** A part that is looked for: what it is, and what it must bear. */
+export interface Wanted {
+  readonly kind: PartKind;
+  readonly value: number | string;
+  /** Fraction either way that it may deviate at most. */
+  readonly tolerance?: number | undefined;
+  /** V that it must be rated for. */
+  readonly voltage?: number | undefined;
+  /** W that it must be rated for. */
+  readonly power?: number | undefined;
+  readonly technology?: Technology | undefined;
+}
+
+/** Two values are the same part when they differ by less than this part of them. */
+const SAME = 1e-3;
+
+export const sameValue = (a: number | string, b: number | string): boolean =>
+  typeof a === 'number' && typeof b === 'number'
+    ? Math.abs(a / b - 1) < SAME
+    : String(a).toLowerCase() === String(b).toLowerCase();
+
+/**
+ * Whether an item can do the work of a part whatever its value: its kind, its ratings where it says them, and its technology
+ * where the part asks for one.
+ */
+export function fits(item: StockItem, wanted: Omit<Wanted, 'value'>): boolean {
+  if (item.kind !== wanted.kind) return false;
+  if (wanted.voltage !== undefined && item.voltage !== undefined && item.voltage < wanted.voltage)
+    return false;
+  if (wanted.power !== undefined && item.power !== undefined && item.power < wanted.power) return false;
+  if (wanted.tolerance !== undefined && (item.tolerance ?? 0) > wanted.tolerance) return false;
+  return (
+    wanted.technology === undefined || item.technology === undefined || item.technology === wanted.technology
+  );
+}
+
+/** The items that can stand for a part, those that suit it most narrowly first: what is better is kept for what needs it. */
+export function matching(drawer: Drawer, wanted: Wanted): StockItem[] {
+  const spare = (item: StockItem) =>
+    (item.voltage ?? 0) / (wanted.voltage ?? item.voltage ?? 1) +
+    (item.power ?? 0) / (wanted.power ?? item.power ?? 1);
+  return drawer
+    .filter((item) => item.count > 0 && sameValue(item.value, wanted.value) && fits(item, wanted))
+    .sort((a, b) => spare(a) - spare(b) || b.count - a.count);
+}
+
+/** The value of an item as it is spoken of: "4.7 kΩ", "TL072". */
+export function stockText({
+  kind,
+  value,
+}: {
+  readonly kind: PartKind;
+  readonly value: number | string;
+}): string {
+  const quantity = KINDS[kind].value;
+  return typeof value === 'number' && quantity !== null
+    ? formatQuantity(value, QUANTITY_KINDS[quantity])
+    : String(value);
+}
+
+/** What a part of a circuit asks of an item; undefined for what no drawer holds, as a supply or a box. */
+export function wantedFor(part: Part | LayerPart, value: unknown): Wanted | undefined {
+  if (NEVER_STOCKED.has(part.kind)) return undefined;
+  const main = typeof value === 'number' && KINDS[part.kind].value !== null ? value : part.model;
+  if (main === undefined || (typeof main === 'number' && !(main > 0))) return undefined;
+  return {
+    kind: part.kind,
+    value: main,
+    ...(isPassive(part.kind) && part.tolerance !== undefined ? { tolerance: part.tolerance } : {}),
+    voltage: part.voltage,
+    power: part.power,
+    technology: part.technology,
+  };
+}
+const NEVER_STOCKED: ReadonlySet<PartKind> = new Set(['supply', 'signal', 'box', 'capsule']);
