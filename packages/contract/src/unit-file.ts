@@ -39,11 +39,16 @@ export const wantSchema = z.strictObject(
     max: quantitySchema.optional(),
     target: quantitySchema.optional(),
     within: quantitySchema.optional(),
+    wish: z
+      .number('The weight of a wish is a number above zero')
+      .positive('The weight of a wish is a number above zero')
+      .max(1000)
+      .optional(),
   },
   {
     error: (issue) =>
       issue.code === 'unrecognized_keys'
-        ? `${issue.keys.map((k) => `"${k}"`).join(', ')} is not known here; a want has min, max, target and within`
+        ? `${issue.keys.map((k) => `"${k}"`).join(', ')} is not known here; a want has min, max, target, within and wish`
         : undefined,
   },
 );

@@ -144,7 +144,7 @@ add(
         circuit: active,
         readouts: [gain],
         layer: 'planned',
-        goal: { readoutId: 'g', want: { min: -200, max: 200 } },
+        goals: [{ readoutId: 'g', want: { min: -200, max: 200 } }],
         may: active.parts
           .filter((p) => p.kind === 'resistor')
           .slice(0, 2)

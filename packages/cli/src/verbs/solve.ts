@@ -1,13 +1,16 @@
+import { readFile } from 'node:fs/promises';
 import type { Change } from '@halfsplit/contract';
 import {
   canChange,
   fitChange,
   plannedParts,
+  readDrawerCsv,
   seriesNamed,
   solve as solveValues,
   unitOf,
   wantedRange,
   withActiveSet,
+  type Drawer,
   type Proposal,
   type Readout,
   type UnitDocument,
@@ -20,8 +23,10 @@ const USUAL_MOST = 20;
 const USUAL_SECONDS = 20;
 
 /**
- * `solve FILE [--readout ID] [--may R1,R2] [--series E24] [--most 20] [--seconds 20]`: ranked value changes that bring a readout (the
- * first with a wanted range, unless named) into its range. `--to-set ID` adds the best one as a change of that set.
+ * `solve FILE [--readout ID] [--may R1,R2] [--keep ID,ID] [--series E24] [--drawer FILE.csv] [--most 20] [--seconds 20]`: ranked
+ * value changes that bring a readout, or without `--readout` every one with a wanted range, into its range. `--keep` names
+ * readouts that are to stay where they are, `--drawer` what is there to be used first. `--to-set ID` adds the best one as a
+ * change of that set.
  */
 export async function solve(options: Options): Promise<unknown> {
   const loaded = await loadUnit(options);
@@ -35,20 +40,23 @@ export async function solve(options: Options): Promise<unknown> {
           ...loaded,
           circuit: isThere ? withActiveSet(loaded.circuit, set) : { ...loaded.circuit, sets: [] },
         };
-  const goal = goalOf(document, options.text('readout'));
+  const goals = goalsOf(document, options.text('readout'));
   const may =
     options.text('may')?.split(',') ??
     plannedParts(document.circuit)
       .filter(canChange)
       .map((p) => p.ref);
+  const drawerPath = options.text('drawer');
   const request = {
     circuit: document.circuit,
     readouts: document.readouts,
     settings: document.settings,
-    layer: options.text('layer') === undefined ? 'planned' : options.layer(),
-    goal: { readoutId: goal.id, want: goal.want! },
+    layer: options.text('layer') === undefined ? ('planned' as const) : options.layer(),
+    goals: goals.map((g) => ({ readoutId: g.id, want: g.want! })),
+    keep: options.text('keep')?.split(','),
     may,
     series: seriesNamed(options.text('series') ?? USUAL_SERIES),
+    drawer: drawerPath === undefined ? undefined : await loadDrawer(drawerPath),
     withPairs: true,
     most: options.count('most', USUAL_MOST),
   };
@@ -56,18 +64,26 @@ export async function solve(options: Options): Promise<unknown> {
     mayGoOn: options.untilSeconds(USUAL_SECONDS),
   });
   const [best] = proposals;
+  const [only] = goals.length === 1 ? goals : [];
   return {
-    ...(set !== undefined && best ? { change: changeOf(best, goal, document, set) } : {}),
+    ...(set !== undefined && best ? { change: changeOf(best, goals, document, set) } : {}),
     complete: isComplete,
     tried,
-    readout: goal.id,
-    unit: unitOf(goal, document.readouts),
+    ...(only ? { readout: only.id, unit: unitOf(only, document.readouts) } : {}),
+    goals: goals.map((g) => ({ id: g.id, unit: unitOf(g, document.readouts), want: g.want })),
     proposals: proposals.map((p) => ({
       changes: p.changes,
-      value: p.value,
-      missBy: p.missBy,
+      inside: p.isInside,
+      ...(only ? { value: p.goals[0]!.value, missBy: p.goals[0]!.missBy } : {}),
+      goals: p.goals.map((g) => ({
+        id: g.readoutId,
+        value: g.value,
+        missBy: Number.isFinite(g.missBy) ? g.missBy : null,
+      })),
       harms: p.harms,
       mends: p.mends,
+      limits: p.limits,
+      ...(p.yield ? { yield: p.yield.share, advice: p.yield.advice } : {}),
       readouts: document.readouts.map((r, i) => ({
         id: r.id,
         value: p.answers[i]?.ok ? p.answers[i].value : null,
@@ -76,41 +92,57 @@ export async function solve(options: Options): Promise<unknown> {
   };
 }
 
-/** Longest name of a change. */
+/** Longest id of a change, with room for a number, and its longest name. */
+const LONGEST_ID = 56;
 const LONGEST_NAME = 120;
 
 /** A proposal as a planned change of a set, with the readouts as they would be. */
 function changeOf(
   { changes, answers }: Proposal,
-  goal: Readout,
+  goals: readonly Readout[],
   { circuit, readouts }: UnitDocument,
   set: string,
 ): Change {
   const taken = new Set((circuit.changes ?? []).map((c) => c.id));
-  let id = `solve-${goal.id}`;
-  while (taken.has(id)) id = `${id}-2`;
+  const names = goals.map((g) => g.name).join(', ');
+  const stem = `solve-${goals.map((g) => g.id).join('-')}`.slice(0, LONGEST_ID);
+  let id = stem;
+  for (let n = 2; taken.has(id); n += 1) id = `${stem}-${n}`;
   const values = new Map(changes.map((c) => [c.ref, c.value]));
   const predicted = readouts.map((r, i) => [r.id, answers[i]?.ok ? answers[i].value : null] as const);
   return {
     ...fitChange(id, values, {
-      name: `${goal.name}: ${changes.map((c) => c.ref).join(', ')}`.slice(0, LONGEST_NAME),
+      name: `${names}: ${changes.map((c) => c.ref).join(', ')}`.slice(0, LONGEST_NAME),
       purpose: 'modification',
-      why: `Brings ${goal.name} to where it is wanted.`,
+      why: `Brings ${names} to where ${goals.length === 1 ? 'it is' : 'they are'} wanted.`,
       set,
     }),
     predicted: Object.fromEntries(predicted),
   };
 }
 
-function goalOf(document: UnitDocument, id: string | undefined) {
-  const goal =
-    id === undefined
-      ? document.readouts.find((r) => wantedRange(r.want))
-      : document.readouts.find((r) => r.id === id);
-  if (!goal)
-    throw new UsageError(
-      id === undefined ? 'No readout of the file has a wanted range.' : `There is no readout "${id}".`,
-    );
+function goalsOf(document: UnitDocument, id: string | undefined): Readout[] {
+  if (id === undefined) {
+    const goals = document.readouts.filter((r) => wantedRange(r.want));
+    if (goals.length === 0) throw new UsageError('No readout of the file has a wanted range.');
+    return goals;
+  }
+  const goal = document.readouts.find((r) => r.id === id);
+  if (!goal) throw new UsageError(`There is no readout "${id}".`);
   if (!wantedRange(goal.want)) throw new UsageError(`Readout "${goal.id}" has no wanted range.`);
-  return goal;
+  return [goal];
+}
+
+/** A drawer from a file. Throws a UsageError that names the file, the line and what is wrong in it. */
+async function loadDrawer(path: string): Promise<Drawer> {
+  let text: string;
+  try {
+    text = await readFile(path, 'utf8');
+  } catch {
+    throw new UsageError(`The drawer ${path} cannot be read.`);
+  }
+  const { items, problems } = readDrawerCsv(text);
+  const [first] = problems;
+  if (first) throw new UsageError(`${path}: ${first.message}`);
+  return items;
 }

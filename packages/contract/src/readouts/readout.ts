@@ -1,15 +1,21 @@
 import { field, type FieldValues, type FileFieldValues } from '../field.ts';
 import type { READOUT_DEFINITIONS, ReadoutKind } from './index.ts';
 
-/** What is wanted of a readout, in its unit: an end or two, or a target with what it may miss. */
+/**
+ * What is wanted of a readout, in its unit: an end or two, or a target with what it may miss. It is firm, or with `wish` a
+ * wish of that weight, above zero.
+ */
 export interface Want {
   readonly min?: number | undefined;
   readonly max?: number | undefined;
   readonly target?: number | undefined;
   readonly within?: number | undefined;
+  readonly wish?: number | undefined;
 }
 export const WANT_ENDS = ['min', 'max', 'target', 'within'] as const;
-export type FileWant = { readonly [E in keyof Want]?: number | string | undefined };
+export type FileWant = { readonly [E in (typeof WANT_ENDS)[number]]?: number | string | undefined } & {
+  readonly wish?: number | undefined;
+};
 
 /** Fields that every readout may have. */
 export const READOUT_COMMON_FIELDS = {

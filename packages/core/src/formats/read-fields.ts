@@ -226,7 +226,8 @@ function readWant(
     report(`${where}.within`, 'there is no target that it belongs to');
     return undefined;
   }
-  return read.size === 0 ? undefined : want;
+  if (read.size === 0) return undefined;
+  return file.wish === undefined ? want : { ...want, wish: file.wish };
 }
 
 /** A model that a unit brings along, its parameters as numbers and its polarity as it is listed. */

@@ -5,11 +5,25 @@ import { parseValue, prefixFor, unitSign, type QuantityKind, type Unit } from '.
 const USUAL_WITHIN_DB = 0.5;
 const USUAL_WITHIN_FRACTION = 0.05;
 
+/** What makes a wanted range a wish, with its weight. */
+const WISHED = /[,\s]\s*wished(?:\s+(\d+(?:[.,]\d+)?))?$/i;
+const MOST_WISHED = 1000;
+
 /**
  * Reads a wanted range as people write it: "38 ± 1 dB", "< 20 Hz", "> 4", "8 .. 12 V", "26". A bare target gets half
- * a decibel or 5 % either way. Undefined when it cannot be read; an empty text wants nothing and gives {}.
+ * a decibel or 5 % either way. What ends with "wished", or "wished 2", is no firm goal but a wish of that weight.
+ * Undefined when it cannot be read; an empty text wants nothing and gives {}.
  */
 export function parseWant(text: string, kind: QuantityKind): Want | undefined {
+  const wished = WISHED.exec(text.trimEnd());
+  if (!wished) return parseRange(text, kind);
+  const want = parseRange(text.trimEnd().slice(0, wished.index), kind);
+  const wish = Number((wished[1] ?? '1').replace(',', '.'));
+  if (!want || Object.keys(want).length === 0 || !(wish > 0 && wish <= MOST_WISHED)) return undefined;
+  return { ...want, wish };
+}
+
+function parseRange(text: string, kind: QuantityKind): Want | undefined {
   const trimmed = text.trim();
   if (trimmed === '') return {};
   const number = (part: string): number | undefined => {
@@ -61,10 +75,16 @@ const plain = (value: number): string =>
     .replace('-', '\u2212');
 
 /**
- * A wanted range as it reads back: "37.5 ± 1 dB", "< 20 Hz", "0.3 … 2 Hz"; empty when nothing is wanted. Numbers that belong
+ * A wanted range as it reads back: "37.5 ± 1 dB", "< 20 Hz", "0.3 … 2 Hz, wished"; empty when nothing is wanted. Numbers that belong
  * together share one prefix, so that the unit at the end is that of both.
  */
 export function formatWant(want: Want | undefined, unit: Unit): string {
+  const range = formatRange(want, unit);
+  if (range === '' || want?.wish === undefined) return range;
+  return `${range}, wished${want.wish === 1 ? '' : ` ${plain(want.wish)}`}`;
+}
+
+function formatRange(want: Want | undefined, unit: Unit): string {
   if (!want) return '';
   const sign = unit === 'ratio' ? '%' : unitSign(unit);
   const scaleOf = (value: number): { readonly factor: number; readonly symbol: string } =>

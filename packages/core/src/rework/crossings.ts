@@ -1,3 +1,5 @@
+import { rootBetween } from '../numeric/index.ts';
+
 /** A reading at a value of a part; null where there is none. */
 type Read = (value: number) => number | null;
 
@@ -18,7 +20,7 @@ const MOST_STEPS = 40;
 
 /**
  * Values of a part at which a reading crosses its target: places are read one after another, and every sign change of the
- * miss is narrowed by false position on the value's logarithm (Illinois rule, Dowell and Jarratt 1971).
+ * miss is narrowed by false position on the value's logarithm.
  *
  * @param read null where there is no reading: then nothing is known between it and its neighbours
  */
@@ -108,23 +110,12 @@ function narrow(
   atHigh: number,
   { target, resolution, mayGoOn }: Narrowing,
 ): number {
-  let [a, fa, b, fb] = [Math.log(low), atLow, Math.log(high), atHigh];
-  for (let i = 0; i < MOST_STEPS && b - a > resolution && mayGoOn(); i += 1) {
-    if (fa === 0) return Math.exp(a);
-    if (fb === 0) return Math.exp(b);
-    // A span that false position hardly narrows is halved now and then.
-    const x = i % 3 === 2 ? (a + b) / 2 : b - (fb * (b - a)) / (fb - fa);
-    const reading = read(Math.exp(x));
-    if (reading === null) return Math.exp((a + b) / 2);
-    const miss = reading - target;
-    if (Math.abs(miss) <= resolution * Math.abs(target)) return Math.exp(x);
-    if (miss * atLow > 0) {
-      [a, fa] = [x, miss];
-      fb /= 2;
-    } else {
-      [b, fb] = [x, miss];
-      fa /= 2;
-    }
-  }
-  return Math.exp((a + b) / 2);
+  const f = (x: number) => {
+    const reading = mayGoOn() ? read(Math.exp(x)) : null;
+    return reading === null ? null : reading - target;
+  };
+  const ends = { low: Math.log(low), atLow, high: Math.log(high), atHigh };
+  return Math.exp(
+    rootBetween(f, { ...ends, width: resolution, zero: resolution * Math.abs(target), steps: MOST_STEPS }),
+  );
 }

@@ -1,2 +1,11 @@
-export { solve, type Proposal, type SolveAnswer, type SolveRequest, type Watch } from './solver.ts';
+export {
+  solve,
+  type GoalMet,
+  type Proposal,
+  type SolveAnswer,
+  type SolveRequest,
+  type Watch,
+} from './solver.ts';
+export type { Goal } from './goal-field.ts';
 export { canChange, type ValueChange } from './value-change.ts';
+export type { Yield } from './yield.ts';

@@ -5,6 +5,7 @@ import type { HalfsplitError } from '../errors.ts';
 import { isPreferred } from '../quantity/index.ts';
 import { evaluateAll, type Readout } from '../readouts/index.ts';
 import { circuitOf } from '../testing/circuits.ts';
+import type { Goal } from './goal-field.ts';
 import { solve as search, type SolveRequest, type Watch } from './solver.ts';
 
 const solve = (request: SolveRequest, watch?: Watch) => search(request, watch).proposals;
@@ -36,7 +37,7 @@ const ask = (change: Partial<SolveRequest>): SolveRequest => ({
   circuit: amplifier,
   readouts,
   layer: 'planned',
-  goal: { readoutId: 'gain', want: { target: 26, within: 0.3 } },
+  goals: [{ readoutId: 'gain', want: { target: 26, within: 0.3 } }],
   may: ['R3'],
   series: 'E24',
   withPairs: true,
@@ -54,7 +55,7 @@ describe('solve', () => {
   it('finds 1 + R3/R2 = 20 for 26 dB: 19k exactly, so 18k or 20k, or a pair that makes 19k', () => {
     const proposals = solve(ask({}));
     const best = proposals[0]!;
-    expect(best.missBy).toBe(0);
+    expect(best.isInside).toBe(true);
     expect(best.changes[0]!.ref).toBe('R3');
     expect(Math.abs(best.changes[0]!.value / 19_000 - 1)).toBeLessThan(0.04);
     const pair = proposals.find((p) => p.changes[0]!.made === 'series')!;
@@ -71,10 +72,10 @@ describe('solve', () => {
 
   it('sets a bass corner by the coupling capacitor, and says when another readout suffers', () => {
     const proposals = solve(
-      ask({ goal: { readoutId: 'bass', want: { target: 30, within: 2 } }, may: ['C1', 'R1'] }),
+      ask({ goals: [{ readoutId: 'bass', want: { target: 30, within: 2 } }], may: ['C1', 'R1'] }),
     );
     const byCapacitor = proposals.find((p) => p.changes.length === 1 && p.changes[0]!.ref === 'C1')!;
-    expect(byCapacitor.missBy).toBe(0);
+    expect(byCapacitor.isInside).toBe(true);
     expect(byCapacitor.harms).toEqual([]);
     const byResistor = proposals.find((p) => p.changes.length === 1 && p.changes[0]!.ref === 'R1')!;
     expect(byResistor.harms).toEqual(['zin']);
@@ -83,7 +84,7 @@ describe('solve', () => {
 
   it('changes two parts together', () => {
     const proposals = solve(ask({ may: ['R2', 'R3'], series: 'E12' }));
-    expect(proposals.some((p) => p.changes.length === 2 && p.missBy === 0)).toBe(true);
+    expect(proposals.some((p) => p.changes.length === 2 && p.isInside)).toBe(true);
   });
 
   it('uses only values of the series asked for', () => {
@@ -93,7 +94,7 @@ describe('solve', () => {
   });
 
   it('answers nothing when no value can do it', () => {
-    expect(solve(ask({ goal: { readoutId: 'gain', want: { target: 140, within: 1 } } }))).toEqual([]);
+    expect(solve(ask({ goals: [{ readoutId: 'gain', want: { target: 140, within: 1 } }] }))).toEqual([]);
   });
 
   it('tells its progress up to the end', () => {
@@ -115,8 +116,8 @@ describe('solve', () => {
       R3 10k out 0`);
     const rate: Readout = { id: 'rate', name: 'Rate', kind: 'rate', net: 'out' };
     const range: Readout = { id: 'range', name: 'Range', kind: 'range', of: 'rate', part: 'P1' };
-    const request = (goal: SolveRequest['goal'], may: readonly string[]): SolveRequest => ({
-      ...ask({ circuit: timer, readouts: [rate, range], goal, may, most: 6 }),
+    const request = (goal: Goal, may: readonly string[]): SolveRequest => ({
+      ...ask({ circuit: timer, readouts: [rate, range], goals: [goal], may, most: 6 }),
     });
 
     it('finds C1 for a rate by the published equation, and leaves out what does not move it', () => {
@@ -125,7 +126,7 @@ describe('solve', () => {
         request({ readoutId: 'rate', want: { target: 1460, within: 40 } }, ['R3', 'C2', 'C1']),
       );
       const best = proposals[0]!;
-      expect(best.missBy).toBe(0);
+      expect(best.isInside).toBe(true);
       expect(best.changes).toMatchObject([{ ref: 'C1', value: 5.1e-9 }]);
       expect(proposals.some((p) => p.changes.some((c) => c.ref === 'R3'))).toBe(false);
     });
@@ -134,7 +135,7 @@ describe('solve', () => {
       const { proposals } = search(
         request({ readoutId: 'range', want: { target: 1000, within: 60 } }, ['C1']),
       );
-      expect(proposals[0]).toMatchObject({ missBy: 0, changes: [{ ref: 'C1' }] });
+      expect(proposals[0]).toMatchObject({ isInside: true, changes: [{ ref: 'C1' }] });
     });
 
     it('answers the best so far when the time is up', () => {
@@ -145,7 +146,7 @@ describe('solve', () => {
       );
       expect(answer.isComplete).toBe(false);
       expect(answer.tried).toBeLessThan(1);
-      for (const p of answer.proposals) expect(Number.isFinite(p.value)).toBe(true);
+      for (const p of answer.proposals) expect(Number.isFinite(p.goals[0]!.value)).toBe(true);
     });
   });
 
@@ -153,7 +154,7 @@ describe('solve', () => {
     [{ may: [] }, 'rework/nothing-to-change'],
     [{ may: ['R99'] }, 'circuit/unknown-part'],
     [{ may: ['U1'] }, 'circuit/bad-value'],
-    [{ goal: { readoutId: 'gain', want: {} } }, 'readout/not-defined'],
+    [{ goals: [{ readoutId: 'gain', want: {} }] }, 'readout/not-defined'],
   ] as const)('refuses %j', (change, code) => {
     try {
       solve(ask(change as Partial<SolveRequest>));

@@ -1,5 +1,5 @@
 import { isPassive, KINDS, type LayerPart } from '../circuit/index.ts';
-import { bestPair, nearestPreferred, stepPreferred, type ESeries, type PairKind } from '../quantity/index.ts';
+import type { PairKind } from '../quantity/index.ts';
 
 /** One part's new value and how it is made up. */
 export interface ValueChange {
@@ -9,12 +9,15 @@ export interface ValueChange {
   readonly made: 'single' | 'series' | 'parallel';
   /** The preferred values it is made of, larger first. */
   readonly of: readonly number[];
+  /** Where each of them lies in the drawer, null for one that must be bought; absent where no drawer was asked. */
+  readonly places?: readonly (string | null)[];
 }
 
 /** True for parts whose value the solver can turn. */
 export const canChange = (part: LayerPart): boolean => isPassive(part.kind) && typeof part.value === 'number';
 
-function pairKindOf(part: Pick<LayerPart, 'ref' | 'kind'>): PairKind {
+/** How two of a part's kind add up. */
+export function pairKindOf(part: Pick<LayerPart, 'ref' | 'kind'>): PairKind {
   const { value } = KINDS[part.kind];
   return value === 'capacitor' ? 'capacitor' : value === 'inductor' ? 'inductor' : 'resistor';
 }
@@ -27,22 +30,5 @@ export const singleChange = (ref: string, from: number, value: number): ValueCha
   of: [value],
 });
 
-/** Values of a series next to an exact one, and the pairs that come closest. */
-export function buildable(
-  part: Pick<LayerPart, 'ref' | 'kind'>,
-  from: number,
-  exact: number,
-  series: ESeries,
-  withPairs: boolean,
-): ValueChange[] {
-  const { ref } = part;
-  const nearest = nearestPreferred(exact, series);
-  const other = stepPreferred(nearest, nearest > exact ? -1 : 1, series);
-  const singles = [singleChange(ref, from, nearest), singleChange(ref, from, other)];
-  if (!withPairs) return singles;
-  const pairs = (['series', 'parallel'] as const).map((wiring): ValueChange => {
-    const pair = bestPair(exact, series, wiring, pairKindOf(part));
-    return { ref, from, value: pair.value, made: wiring, of: pair.values };
-  });
-  return [...singles, ...pairs];
-}
+export const valuesOf = (changes: readonly ValueChange[]): ReadonlyMap<string, number> =>
+  new Map(changes.map((c) => [c.ref, c.value]));
