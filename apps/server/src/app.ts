@@ -19,6 +19,7 @@ import {
 import type { Sequelize } from 'sequelize';
 import { archiveRoutes } from './features/archive/routes.ts';
 import { changeRoutes } from './features/changes/routes.ts';
+import { drawerRoutes } from './features/drawer/routes.ts';
 import { evidenceRoutes } from './features/evidence/routes.ts';
 import { photoRoutes } from './features/photos/routes.ts';
 import type { EditsFeed } from './features/edits/feed.ts';
@@ -114,6 +115,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
       readingRoutes(typed);
       readoutRoutes(typed);
       changeRoutes(typed);
+      drawerRoutes(typed);
       evidenceRoutes(typed);
       photoRoutes(typed);
       editRoutes(typed);

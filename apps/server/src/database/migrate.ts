@@ -11,6 +11,7 @@ import * as place from './migrations/0008-place.ts';
 import * as people from './migrations/0009-people.ts';
 import * as turnedPhotos from './migrations/0010-turned-photos.ts';
 import * as changes from './migrations/0011-changes.ts';
+import * as drawer from './migrations/0012-drawer.ts';
 
 interface Migration {
   up(query: QueryInterface): Promise<void>;
@@ -36,6 +37,7 @@ const MIGRATIONS = [
   named('0009-people', people),
   named('0010-turned-photos', turnedPhotos),
   named('0011-changes', changes),
+  named('0012-drawer', drawer),
 ];
 
 /** Brings the database to the newest state; does nothing when it is there already. */

@@ -62,7 +62,7 @@ describe('search', () => {
         circuit: document.circuit,
         readouts: document.readouts,
         layer: 'planned',
-        goal: { readoutId: 'gainL', want: { target: 30, within: 1 } },
+        goals: [{ readoutId: 'gainL', want: { target: 30, within: 1 } }],
         may: [],
         series: 'E24',
         withPairs: true,

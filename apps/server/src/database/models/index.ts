@@ -8,6 +8,7 @@ import { definePhoto, PhotoModel } from './photo.ts';
 import { defineReading, ReadingModel } from './reading.ts';
 import { defineReadout, ReadoutModel } from './readout.ts';
 import { defineSessions } from './session.ts';
+import { defineStock } from './stock.ts';
 import { defineUnit, UnitModel } from './unit.ts';
 import { defineWrite } from './write.ts';
 
@@ -20,6 +21,7 @@ export { PhotoModel } from './photo.ts';
 export { ReadingModel } from './reading.ts';
 export { ReadoutModel } from './readout.ts';
 export { PairingModel, SessionModel } from './session.ts';
+export { StockModel, StockMoveModel } from './stock.ts';
 export { UnitModel, type UnitExtra } from './unit.ts';
 export { WriteModel } from './write.ts';
 
@@ -48,6 +50,7 @@ export function defineModels(sequelize: Sequelize): void {
     defineWrite,
     definePerson,
     defineSessions,
+    defineStock,
   ])
     define(sequelize);
 }

@@ -4,9 +4,7 @@ import {
   changeSentence,
   ledgerOf,
   readChanges,
-  readPart,
   reportChanges,
-  type Circuit,
   type LedgerEntry,
   type Problem,
 } from '@halfsplit/core';
@@ -16,7 +14,9 @@ import { changeRow } from '../../database/rows.ts';
 import { invalid, notFound, stale } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
 import { liveParts } from '../parts/repository.ts';
-import { changeResource, partFromRow } from '../units/resources.ts';
+import { changeResource } from '../units/resources.ts';
+import { moveStock } from '../drawer/service.ts';
+import { circuitOf } from './circuit.ts';
 import { findChange, insertChange, liveChanges } from './repository.ts';
 
 /** A change with every text a number. Throws 422 naming the field that cannot be read, or the id that is taken. */
@@ -37,15 +37,6 @@ async function readable(
   const [plain] = readChanges([change], [...parts, ...added], problems);
   if (problems[0]) throw invalid(problems[0].message, problems[0].hint);
   return plain!;
-}
-
-/** The circuit of a unit as it came, with its changes. */
-async function circuitOf(unit: UnitModel, transaction: Transaction): Promise<Circuit> {
-  const rows = await liveParts(unit.id, transaction);
-  const parts = rows.map((row) => readPart(partFromRow(row), row.ref, []));
-  const changes = await liveChanges(unit.id, transaction);
-  const definitions = changes.map((row) => row.definition);
-  return { ground: unit.ground, parts, changes: readChanges(definitions, parts, []), sets: unit.sets };
 }
 
 /** What a change does to the unit as it came, in words. */
@@ -74,11 +65,12 @@ export async function addChange(
   await insertChange(unit.id, change, transaction, id);
   const does = await wordsFor(unit, change, transaction);
   const why = change.why === undefined || change.why === '' ? '' : ` ${change.why}`;
+  const moved = await moveStock(unit, null, change, transaction);
   await appendLog(
     unit,
     {
       kind: 'change',
-      summary: `${STATE_WORDS[change.state]}: ${does}${why}`,
+      summary: `${STATE_WORDS[change.state]}: ${does}${why}${moved}`,
       inverse: [{ op: 'set-change-removed', id, removed: true }],
     },
     transaction,
@@ -98,11 +90,12 @@ export async function updateChange(
   const before = row.definition;
   const change = await readable(unit, request.change, id, transaction);
   await changeRow(row, { definition: change }, transaction);
+  const moved = await moveStock(unit, before, change, transaction);
   await appendLog(
     unit,
     {
       kind: 'change',
-      summary: await sentenceFor(unit, before, row, transaction),
+      summary: `${await sentenceFor(unit, before, row, transaction)}${moved}`,
       inverse: [{ op: 'set-change', id, values: { definition: before } }],
     },
     transaction,

@@ -1,7 +1,8 @@
 import type { Transaction } from 'sequelize';
-import type { Inverse, UnitModel } from '../../database/models/index.ts';
+import type { ChangeModel, Inverse, UnitModel } from '../../database/models/index.ts';
 import { changeRow, setRemoved, setWithdrawn } from '../../database/rows.ts';
 import { ApiError, invalid, notFound } from '../../errors.ts';
+import { moveStock } from '../drawer/service.ts';
 import { turnRow } from '../photos/service.ts';
 import { setFields } from '../units/fields.ts';
 import { tellOfReading } from '../readings/repository.ts';
@@ -61,7 +62,9 @@ async function applyInverse(unit: UnitModel, inverse: Inverse, transaction: Tran
     case 'set-readout':
       return putBack(await row('readout'), inverse.values, transaction);
     case 'set-change':
-      return putBack(await row('change'), inverse.values, transaction);
+      return withRow(await row('change'), (r) =>
+        changing(unit, r, () => changeRow(r, inverse.values, transaction), transaction),
+      );
     case 'set-photo':
       return putBack(await row('photo'), inverse.values, transaction);
     case 'set-part-removed':
@@ -69,7 +72,9 @@ async function applyInverse(unit: UnitModel, inverse: Inverse, transaction: Tran
     case 'set-readout-removed':
       return withRow(await row('readout'), (r) => setRemoved(r, inverse.removed, transaction));
     case 'set-change-removed':
-      return withRow(await row('change'), (r) => setRemoved(r, inverse.removed, transaction));
+      return withRow(await row('change'), (r) =>
+        changing(unit, r, () => setRemoved(r, inverse.removed, transaction), transaction),
+      );
     case 'set-photo-removed':
       return withRow(await row('photo'), (r) => setRemoved(r, inverse.removed, transaction));
     case 'turn-photo':
@@ -82,6 +87,19 @@ async function applyInverse(unit: UnitModel, inverse: Inverse, transaction: Tran
     case 'set-reading':
       return withRow(await row('reading'), (r) => tellOfReading(r, inverse.values, transaction));
   }
+}
+
+/** Puts a change of the circuit back, with what it took from the drawer. */
+async function changing(
+  unit: UnitModel,
+  row: ChangeModel,
+  work: () => Promise<void>,
+  transaction: Transaction,
+): Promise<void> {
+  const inForce = () => (row.removedAt === null ? row.definition : null);
+  const before = inForce();
+  await work();
+  await moveStock(unit, before, inForce(), transaction);
 }
 
 /** Does something with a row, where it is there still. */

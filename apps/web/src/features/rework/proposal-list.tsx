@@ -29,16 +29,20 @@ export const ProposalList = memo(function ProposalList({ search, tried, onTry, o
   const { document } = useUnitContext();
   if (search.state.is !== 'found') return null;
   const { proposals, request, isComplete } = search.state;
-  const goal = document.readouts.find((r) => r.id === request.goal.readoutId);
-  if (!goal) return null;
-  const unit = unitOf(goal);
+  const goals = request.goals.flatMap(({ readoutId, want }) => {
+    const readout = document.readouts.find((r) => r.id === readoutId);
+    return readout ? [{ readout, want, unit: unitOf(readout, document.readouts) }] : [];
+  });
+  if (goals.length === 0) return null;
+  const it = goals.length === 1 ? 'it' : 'them';
+  const reason = goals.map((g) => `${g.readout.name} ${formatWant(g.want, g.unit)}`).join(', ');
   if (proposals.length === 0) {
     return (
       <div className="hs-block">
         <p role="status">
           {isComplete
-            ? 'No value of these parts brings it there. Let other parts change, or ask for less.'
-            : 'The time was up before every value was tried, and none of those tried brings it there. Let fewer parts change.'}
+            ? `No value of these parts brings ${it} there. Let other parts change, or ask for less.`
+            : `The time was up before every value was tried, and none of those tried brings ${it} there. Let fewer parts change.`}
         </p>
       </div>
     );
@@ -64,16 +68,25 @@ export const ProposalList = memo(function ProposalList({ search, tried, onTry, o
               >
                 {words}
               </button>
-              <span className={p.missBy === 0 ? 'hs-number' : 'hs-number hs-edge'}>
-                <ToneMark tone={p.missBy === 0 ? 'in' : 'edge'} /> {readoutText(p.value, unit)}
+              <span className={styles.goalValues}>
+                {goals.map(({ readout, unit }, i) => {
+                  const met = p.goals[i]!;
+                  const isIn = met.missBy === 0;
+                  return (
+                    <span
+                      key={readout.id}
+                      className={isIn ? 'hs-number' : 'hs-number hs-edge'}
+                      title={readout.name}
+                    >
+                      <ToneMark tone={isIn ? 'in' : 'edge'} /> {readoutText(met.value, unit)}
+                    </span>
+                  );
+                })}
               </span>
-              <Button
-                type={isTried ? 'primary' : 'default'}
-                onClick={() => onPlan(p, `${goal.name} ${formatWant(request.goal.want, unit)}`)}
-              >
+              <Button type={isTried ? 'primary' : 'default'} onClick={() => onPlan(p, reason)}>
                 Plan it
               </Button>
-              <SideEffects proposal={p} goalId={goal.id} />
+              <SideEffects proposal={p} goalIds={goals.map((g) => g.readout.id)} />
             </li>
           );
         })}
@@ -88,13 +101,24 @@ function isWorthSaying(before: number, after: number, unit: string): boolean {
   return unit === 'dB' ? difference >= 0.1 : difference > 0.01 * Math.abs(before);
 }
 
-function SideEffects({ proposal, goalId }: { proposal: Proposal; goalId: string }) {
+function SideEffects({
+  proposal,
+  goalIds,
+}: {
+  readonly proposal: Proposal;
+  readonly goalIds: readonly string[];
+}) {
   const { document } = useUnitContext();
   const { analysis } = useAnalysed();
   const effects = document.readouts.flatMap((r, i) => {
     const after = proposal.answers[i];
     const before = analysis?.rows.find((row) => row.id === r.id)?.answers.found;
-    if (r.id === goalId || !after?.ok || !before?.ok || !isWorthSaying(before.value, after.value, unitOf(r)))
+    if (
+      goalIds.includes(r.id) ||
+      !after?.ok ||
+      !before?.ok ||
+      !isWorthSaying(before.value, after.value, unitOf(r))
+    )
       return [];
     const isHarm = proposal.harms.includes(r.id);
     return [
@@ -106,10 +130,9 @@ function SideEffects({ proposal, goalId }: { proposal: Proposal; goalId: string 
       },
     ];
   });
-  if (effects.length === 0)
-    return <span className={`hs-dim ${styles.effects}`}>moves nothing else that is read</span>;
   return (
     <span className={styles.effects}>
+      {effects.length === 0 && <span className="hs-dim">moves nothing else that is read</span>}
       {effects.map((e) => (
         <span key={e.id} className={e.isHarm ? 'hs-out' : e.isMend ? 'hs-in' : 'hs-dim'}>
           {e.isHarm && <ToneMark tone="out" />}
@@ -117,6 +140,16 @@ function SideEffects({ proposal, goalId }: { proposal: Proposal; goalId: string 
           {e.isHarm ? ', out of range' : e.isMend ? ', back in range' : ''}
         </span>
       ))}
+      {proposal.limits.map((sentence) => (
+        <span key={sentence} className="hs-out">
+          <ToneMark tone="out" /> {sentence}
+        </span>
+      ))}
+      {proposal.yield && (
+        <span className="hs-dim">
+          {Math.round(100 * proposal.yield.share)} % of such builds inside. {proposal.yield.advice}
+        </span>
+      )}
     </span>
   );
 }
@@ -127,9 +160,13 @@ function changeWords(change: ValueChange, part: Part): string {
   const made =
     change.made === 'single'
       ? text(change.value)
-      : `${change.of.map(text).join(change.made === 'series' ? ' + ' : ' ∥ ')} in ${change.made}`.replace(
-          ' ∥ ',
-          ' with ',
-        );
-  return `${change.ref} ${text(change.from)} to ${made}`;
+      : `${change.of.map(text).join(change.made === 'series' ? ' + ' : ' with ')} in ${change.made}`;
+  return `${change.ref} ${text(change.from)} to ${made}${placeWords(change)}`;
+}
+
+/** Where the parts of a change lie, where a drawer was asked. */
+function placeWords({ places }: ValueChange): string {
+  if (!places) return '';
+  const words = places.map((place) => (place === null ? 'to buy' : place === '' ? 'in the drawer' : place));
+  return ` (${[...new Set(words)].join(', ')})`;
 }

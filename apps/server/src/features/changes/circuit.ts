@@ -1,0 +1,15 @@
+import { readChanges, readPart, type Circuit } from '@halfsplit/core';
+import type { Transaction } from 'sequelize';
+import type { UnitModel } from '../../database/models/index.ts';
+import { liveParts } from '../parts/repository.ts';
+import { partFromRow } from '../units/resources.ts';
+import { liveChanges } from './repository.ts';
+
+/** The circuit of a unit as it came, with its changes. */
+export async function circuitOf(unit: UnitModel, transaction: Transaction): Promise<Circuit> {
+  const rows = await liveParts(unit.id, transaction);
+  const parts = rows.map((row) => readPart(partFromRow(row), row.ref, []));
+  const changes = await liveChanges(unit.id, transaction);
+  const definitions = changes.map((row) => row.definition);
+  return { ground: unit.ground, parts, changes: readChanges(definitions, parts, []), sets: unit.sets };
+}

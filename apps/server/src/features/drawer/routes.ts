@@ -1,0 +1,95 @@
+import {
+  addStockSchema,
+  changeStockSchema,
+  drawerSchema,
+  needsSchema,
+  putOutSchema,
+  removeStockSchema,
+  stockRowSchema,
+} from '@halfsplit/contract';
+import { z } from 'zod';
+import type { App } from '../../app.ts';
+import { notFound } from '../../errors.ts';
+import { findUnit } from '../units/repository.ts';
+import { allStock } from './repository.ts';
+import { addToDrawer, changeItem, needsOfBench, putOut, removeItem, stockRow } from './service.ts';
+
+/** The drawer belongs to the workshop, not to a unit. */
+export function drawerRoutes(app: App): void {
+  const { database } = app;
+  const tags = ['drawer'];
+  const done = z.object({ ok: z.literal(true) });
+  const ok = { ok: true } as const;
+  const params = z.object({ itemId: z.uuid() });
+
+  app.get(
+    '/drawer',
+    { schema: { tags, summary: 'What the workshop has', response: { 200: drawerSchema } } },
+    async () => ({ items: (await allStock()).map(stockRow) }),
+  );
+  app.get(
+    '/drawer/needs',
+    {
+      schema: {
+        tags,
+        summary: 'What planned changes need, and what came out of units',
+        response: { 200: needsSchema },
+      },
+    },
+    () => needsOfBench(database),
+  );
+  app.post(
+    '/drawer/items',
+    { schema: { tags, summary: 'Put items in', body: addStockSchema, response: { 200: done } } },
+    async (request) => {
+      await database.transaction((t) => addToDrawer(request.body.items, t));
+      return ok;
+    },
+  );
+  app.post(
+    '/drawer/items/:itemId',
+    {
+      schema: {
+        tags,
+        summary: 'Change an item',
+        params,
+        body: changeStockSchema,
+        response: { 200: stockRowSchema },
+      },
+    },
+    (request) => {
+      const { version, item } = request.body;
+      return database.transaction((t) => changeItem(request.params.itemId, version, item, t));
+    },
+  );
+  app.post(
+    '/drawer/items/:itemId/remove',
+    {
+      schema: { tags, summary: 'Take an item out', params, body: removeStockSchema, response: { 200: done } },
+    },
+    async (request) => {
+      await database.transaction((t) => removeItem(request.params.itemId, request.body.version, t));
+      return ok;
+    },
+  );
+  app.post(
+    '/drawer/out',
+    {
+      schema: {
+        tags,
+        summary: 'Keep a part that came out of a unit, or say it was thrown away',
+        body: putOutSchema,
+        response: { 200: done },
+      },
+    },
+    async (request) => {
+      const { unitId, ...out } = request.body;
+      await database.transaction(async (t) => {
+        const unit = await findUnit(unitId, t);
+        if (!unit) throw notFound('unit', unitId);
+        await putOut(unit, out, t);
+      });
+      return ok;
+    },
+  );
+}

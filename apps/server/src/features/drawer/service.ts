@@ -1,0 +1,200 @@
+import {
+  MOST_STOCK,
+  type FileChange,
+  type Needed,
+  type NeedsResource,
+  type StockItem,
+  type StockRow,
+} from '@halfsplit/contract';
+import {
+  matching,
+  needsOf,
+  partsPutIn,
+  readChanges,
+  sameValue,
+  stockText,
+  takenOut,
+  type Circuit,
+  type Need,
+} from '@halfsplit/core';
+import type { Sequelize, Transaction } from 'sequelize';
+import type { StockModel, UnitModel } from '../../database/models/index.ts';
+import { inSnapshot } from '../../database/snapshot.ts';
+import { invalid, notFound, stale } from '../../errors.ts';
+import { circuitOf } from '../changes/circuit.ts';
+import {
+  allMovesOut,
+  allStock,
+  countStock,
+  deleteStock,
+  findStock,
+  forgetMoves,
+  insertStock,
+  movesOf,
+  noteMove,
+  stockToTake,
+  unitsOnBench,
+  writeStock,
+} from './repository.ts';
+
+const itemOf = ({ item, count }: StockModel): StockItem => ({ ...item, count });
+
+export const stockRow = (row: StockModel): StockRow => ({
+  ...itemOf(row),
+  id: row.id,
+  version: row.version,
+});
+
+const isSameItem = (a: StockItem, b: StockItem): boolean =>
+  a.kind === b.kind &&
+  sameValue(a.value, b.value) &&
+  a.tolerance === b.tolerance &&
+  a.voltage === b.voltage &&
+  a.power === b.power &&
+  a.technology === b.technology &&
+  a.place === b.place;
+
+/**
+ * Puts items into the drawer: what is there already in the same place is counted up, all else becomes an item of its own.
+ * Throws 422 for more than a drawer has room for.
+ */
+export async function addToDrawer(
+  items: readonly (StockItem & { readonly id: string })[],
+  transaction: Transaction,
+): Promise<void> {
+  const rows = await allStock(transaction);
+  const known = new Set(rows.map((row) => row.id));
+  const fresh: (StockItem & { readonly id: string })[] = [];
+  for (const item of items) {
+    if (known.has(item.id)) continue;
+    const same = rows.find((row) => isSameItem(itemOf(row), item));
+    if (same) await writeStock(same, { count: same.count + item.count }, transaction);
+    else fresh.push(item);
+  }
+  if ((await countStock(transaction)) + fresh.length > MOST_STOCK)
+    throw invalid(`A drawer has room for ${MOST_STOCK} sorts of parts.`, 'Take some out first.');
+  await insertStock(fresh, transaction);
+}
+
+/** Changes an item. Throws 404, and 409 with what is there where it was changed since; the same change again is none. */
+export async function changeItem(
+  id: string,
+  version: number,
+  { count, ...item }: StockItem,
+  transaction: Transaction,
+): Promise<StockRow> {
+  const row = await findStock(id, transaction);
+  if (!row) throw notFound('item of the drawer', id);
+  const wanted = { ...item, count };
+  if (row.version !== version && !isSame(itemOf(row), wanted)) throw stale(nameOf(row), stockRow(row));
+  if (row.version === version) await writeStock(row, { item, count }, transaction);
+  return stockRow(row);
+}
+
+const isSame = (a: StockItem, b: StockItem): boolean => a.count === b.count && isSameItem(a, b);
+
+/** Takes an item out of the drawer. Throws 409 where it was changed since; what is gone already is gone. */
+export async function removeItem(id: string, version: number, transaction: Transaction): Promise<void> {
+  const row = await findStock(id, transaction);
+  if (!row) return;
+  if (row.version !== version) throw stale(nameOf(row), stockRow(row));
+  await deleteStock(row, transaction);
+}
+
+const nameOf = ({ item }: StockModel): string =>
+  `${stockText(item)}${item.place === '' ? '' : ` in ${item.place}`}`;
+
+/** What the units on the bench need, and what came out of them. */
+export const needsOfBench = (database: Sequelize): Promise<NeedsResource> =>
+  inSnapshot(database, async (transaction) => {
+    const [needs, out]: [Needed[], Needed[]] = [[], []];
+    const moved = new Set((await allMovesOut(transaction)).map((m) => `${m.unitId} ${m.changeId} ${m.ref}`));
+    for (const unit of await unitsOnBench(transaction)) {
+      const circuit = await circuitOf(unit, transaction);
+      needs.push(...needsOf(circuit).map((need) => neededBy(unit, circuit, need)));
+      out.push(
+        ...takenOut(circuit)
+          .filter(({ changeId, ref }) => !moved.has(`${unit.id} ${changeId} ${ref}`))
+          .map((need) => neededBy(unit, circuit, need)),
+      );
+    }
+    return { needs, out };
+  });
+
+function neededBy(unit: UnitModel, circuit: Circuit, { wanted, ref, changeId }: Need): Needed {
+  const change = circuit.changes?.find((c) => c.id === changeId);
+  return { unitId: unit.id, unitName: unit.name, changeId, changeName: change?.name ?? '', ref, ...wanted };
+}
+
+/** Keeps a part that came out of a unit, or says that it was thrown away. The same said twice is said once. */
+export async function putOut(
+  { id: unitId }: UnitModel,
+  out: {
+    readonly changeId: string;
+    readonly ref: string;
+    readonly item: (StockItem & { id: string }) | null;
+  },
+  transaction: Transaction,
+): Promise<void> {
+  const { changeId, ref, item } = out;
+  const moves = await movesOf(unitId, changeId, transaction);
+  if (moves.some((m) => m.direction === 'out' && m.ref === ref)) return;
+  let stockId: string | null = null;
+  if (item) {
+    await addToDrawer([item], transaction);
+    stockId = (await allStock(transaction)).find((row) => isSameItem(itemOf(row), item))?.id ?? null;
+  }
+  await noteMove({ unitId, changeId, ref, direction: 'out', stockId }, transaction);
+}
+
+/**
+ * What a change does to the drawer when it comes into force or is taken back: the parts it puts in are counted down, and up
+ * again; a part that came out and was kept goes back into the unit. Says where the parts lie, for the log.
+ */
+export async function moveStock(
+  unit: UnitModel,
+  before: FileChange | null,
+  after: FileChange | null,
+  transaction: Transaction,
+): Promise<string> {
+  const [was, is] = [before?.state === 'done', after?.state === 'done'];
+  if (was === is) return '';
+  if (was) return giveBack(unit, before!.id, transaction);
+  const circuit = await circuitOf(unit, transaction);
+  const [change] = readChanges([after!], circuit.parts, []);
+  const added = (circuit.changes ?? []).flatMap((c) =>
+    c.steps.flatMap((s) => (s.do === 'add' ? [s.part] : [])),
+  );
+  const parts = new Map([...circuit.parts, ...added].map((p) => [p.ref, p]));
+  const needs = change ? partsPutIn(change, (ref) => parts.get(ref)) : [];
+  if (needs.length === 0) return '';
+  const rows = await stockToTake(transaction);
+  const taken: string[] = [];
+  for (const { wanted, ref } of needs) {
+    const items = new Map(rows.filter((row) => row.count > 0).map((row) => [itemOf(row), row]));
+    const [item] = matching([...items.keys()], wanted);
+    const row = item && items.get(item);
+    if (!row) continue;
+    await writeStock(row, { count: row.count - 1 }, transaction);
+    await noteMove(
+      { unitId: unit.id, changeId: after!.id, ref, direction: 'in', stockId: row.id },
+      transaction,
+    );
+    taken.push(`${ref} ${nameOf(row)}`);
+  }
+  return taken.length === 0 ? '' : ` From the drawer: ${taken.join(', ')}.`;
+}
+
+async function giveBack(unit: UnitModel, changeId: string, transaction: Transaction): Promise<string> {
+  const moves = await movesOf(unit.id, changeId, transaction);
+  const back: string[] = [];
+  for (const { stockId, direction, ref } of moves) {
+    const row = stockId === null ? null : await findStock(stockId, transaction);
+    if (!row) continue;
+    const count = Math.max(0, row.count + (direction === 'in' ? 1 : -1));
+    await writeStock(row, { count }, transaction);
+    if (direction === 'in') back.push(`${ref} ${nameOf(row)}`);
+  }
+  await forgetMoves(moves, transaction);
+  return back.length === 0 ? '' : ` Back in the drawer: ${back.join(', ')}.`;
+}

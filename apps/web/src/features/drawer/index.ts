@@ -1,0 +1,1 @@
+export { useDrawer } from './use-drawer.ts';
