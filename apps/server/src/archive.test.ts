@@ -2,7 +2,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'n
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buffer } from 'node:stream/consumers';
-import { DEMO_UNITS } from '@halfsplit/demo';
+import { DEMO_DRAWER, DEMO_UNITS } from '@halfsplit/demo';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ZipFile } from 'yazl';
@@ -11,7 +11,7 @@ import { keepDailyCopy } from './features/archive/copies.ts';
 import { restoreArchive } from './features/archive/read.ts';
 import { sha256 } from './features/archive/record.ts';
 import { writeArchive } from './features/archive/write.ts';
-import { loadDemo } from './features/demo/service.ts';
+import { loadDemo, loadDemoDrawer } from './features/demo/service.ts';
 import { openTestApp, type TestApp } from './testing/test-app.ts';
 
 // The models are of one connection at a time: one bench is read to its end before the next is opened.
@@ -42,6 +42,7 @@ const filesOf = async (app: TestApp) => {
 /** A bench with a story: demo units, photos, something removed, taken back, withdrawn and put away. */
 async function fill(test: TestApp): Promise<{ unitId: string; sequence: number }> {
   await loadDemo(test.app.database, DEMO_UNITS, false);
+  await loadDemoDrawer(test.app.database, DEMO_DRAWER);
   const { unit } = await test.write('POST', '/units', { name: 'Übersteuerung & «hum»' });
   const part = { ref: 'R1', kind: 'resistor', pins: { a: 'in', b: '0' }, marked: '47k' };
   const { unit: withPart } = await test.write('POST', `/units/${unit.id}/parts`, { part });
@@ -65,6 +66,8 @@ describe('the archive of a bench', () => {
     expect(readFileSync(at('again.zip')).equals(readFileSync(at('whole.zip')))).toBe(true);
     expect(await unitsOf(other)).toEqual(units);
     expect(await filesOf(other)).toEqual(files);
+    const { items } = (await other.get('/drawer')).body as { items: unknown[] };
+    expect(items).toHaveLength(DEMO_DRAWER.length);
     const back = await other.write('POST', `/units/${unitId}/undo`, { sequence });
     expect([back.status, back.unit.parts.length, back.unit.readings.length]).toEqual([200, 1, 1]);
     const next = await other.write('POST', '/units', { name: 'Next' });

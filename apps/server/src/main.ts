@@ -1,4 +1,4 @@
-import { DEMO_UNITS } from '@halfsplit/demo';
+import { DEMO_DRAWER, DEMO_UNITS } from '@halfsplit/demo';
 import { buildApp } from './app.ts';
 import { connect } from './database/connect.ts';
 import { forgetOldWrites } from './database/keys.ts';
@@ -6,7 +6,7 @@ import { alone, migrate } from './database/migrate.ts';
 import { ApiError } from './errors.ts';
 import { keepDailyCopy } from './features/archive/copies.ts';
 import { restoreArchive } from './features/archive/read.ts';
-import { loadDemo } from './features/demo/service.ts';
+import { loadDemo, loadDemoDrawer } from './features/demo/service.ts';
 import { EditsFeed } from './features/edits/feed.ts';
 import { forgetOldEffects } from './features/edits/repository.ts';
 import { namesOnNetwork } from './features/people/addresses.ts';
@@ -49,8 +49,10 @@ try {
     if (restoreFrom !== undefined) {
       const count = await restoreArchive(database, restoreFrom, transaction);
       process.stdout.write(`${count} units are restored from ${restoreFrom}.\n`);
-    } else if (demo === 'reset' || (demo === 'first' && (await isEmpty())))
+    } else if (demo === 'reset' || (demo === 'first' && (await isEmpty()))) {
       await loadDemo(database, DEMO_UNITS, demo === 'reset');
+      await loadDemoDrawer(database, DEMO_DRAWER);
+    }
   });
 } catch (error) {
   if (!(error instanceof ApiError)) throw error;

@@ -13,6 +13,7 @@ export * from './judge/index.ts';
 export * from './formats/index.ts';
 export * from './sheet/index.ts';
 export * from './drawer/index.ts';
+export * from './desk/index.ts';
 export * from './record/index.ts';
 export * from './rework/index.ts';
 export * from './isolate/index.ts';

@@ -4,6 +4,7 @@ import { heronAutopan } from './heron-autopan.ts';
 import { larkDiscPreamp } from './lark-disc-preamp.ts';
 import { wrenTalkback } from './wren-talkback.ts';
 
+export { DEMO_DRAWER } from './drawer.ts';
 export type { DemoPhoto, DemoReading, DemoUnit } from './demo-unit.ts';
 export { droverOverdrive, heronAutopan, larkDiscPreamp, wrenTalkback };
 

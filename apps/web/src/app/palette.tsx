@@ -6,6 +6,7 @@ import { fileUrl } from '../api/client.ts';
 import { useUnits } from '../api/use-unit.ts';
 import { useLayer } from '../unit/layer.tsx';
 import { useMode } from '../ui/mode.tsx';
+import { WORKSHOP_PAGES } from '../ui/workshop-top.tsx';
 import { onPaletteOpen } from './palette-state.ts';
 import { RAIL } from '../unit/stages.ts';
 import { useSelection } from '../unit/selection.tsx';
@@ -134,6 +135,10 @@ function useCommands(): readonly Command[] {
       value: `Part: ${part.ref} (${part.kind})`,
       run: () => selectRef(part.ref),
     }));
+    const pages = WORKSHOP_PAGES.map(({ path, word }): Command => ({
+      value: `Go to the ${word.toLowerCase()}`,
+      run: () => void navigate(path),
+    }));
     const others = (units ?? [])
       .filter((u) => u.id !== unit.id)
       .map((u): Command => ({
@@ -143,7 +148,7 @@ function useCommands(): readonly Command[] {
     return [
       ...stages,
       ...layers,
-      { value: 'Bench: all units', run: () => void navigate('/') },
+      ...pages,
       { value: 'Export this unit as a file', run: () => location.assign(fileUrl(unit.id)) },
       { value: 'Dim or light the page', run: toggle },
       ...parts,

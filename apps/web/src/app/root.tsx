@@ -14,6 +14,8 @@ const SPIN_MS = 200;
 
 /** Each screen comes with its own code when it is opened; the service worker has all of it for when the server is away. */
 const BenchPage = lazy(() => import('../features/bench/index.ts').then((m) => ({ default: m.BenchPage })));
+const DrawerPage = lazy(() => import('../features/drawer/index.ts').then((m) => ({ default: m.DrawerPage })));
+const DeskPage = lazy(() => import('../features/desk/index.ts').then((m) => ({ default: m.DeskPage })));
 const PairPage = lazy(() => import('../people/pair-page.tsx').then((m) => ({ default: m.PairPage })));
 const UnitPage = lazy(() => import('./unit-page.tsx').then((m) => ({ default: m.UnitPage })));
 const IntakeStage = lazy(() =>
@@ -50,6 +52,8 @@ export function Root() {
                       }
                     >
                       <Route path="/" element={<BenchPage />} />
+                      <Route path="/drawer" element={<DrawerPage />} />
+                      <Route path="/desk" element={<DeskPage />} />
                       <Route path="/units/:unitId" element={<UnitPage />}>
                         <Route index element={<Navigate to="trace" replace />} />
                         <Route path="trace" element={<TraceStage />} />

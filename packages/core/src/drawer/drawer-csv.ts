@@ -103,7 +103,8 @@ function readLine(cell: (column: Column) => string): StockItem | string {
     : `its ${where} cannot be kept`;
 }
 
-function kindNamed(text: string): PartKind | undefined {
+/** A kind by its name, its words, or the letters of its designators. */
+export function kindNamed(text: string): PartKind | undefined {
   const word = text.toLowerCase();
   const kinds = Object.keys(KINDS) as PartKind[];
   return (
@@ -132,7 +133,8 @@ function numberIn(text: string, kind: 'ratio' | 'voltage' | 'power'): number | n
   return parsed.ok && parsed.readings[0].value >= 0 ? parsed.readings[0].value : null;
 }
 
-function ratingOf(text: string): { voltage?: number; power?: number } | null {
+/** A rating as `63V`, `0.25W` or both; null for what is none. */
+export function ratingOf(text: string): { voltage?: number; power?: number } | null {
   const found: { voltage?: number; power?: number } = {};
   const words = halves(text.replace(/(\d)\s+(?=[vw])/gi, '$1')).split(/[\s/+]+/);
   for (const word of words.filter((w) => w !== '')) {

@@ -3,7 +3,18 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { circuitOf } from '../testing/circuits.ts';
 import { E_SERIES } from '../quantity/index.ts';
-import { makeUp, matching, needsOf, readDrawerCsv, supplyFor, takenOut, writeDrawerCsv } from './index.ts';
+import {
+  makeUp,
+  matching,
+  needsOf,
+  parseStockLine,
+  readDrawerCsv,
+  searchDrawer,
+  substitutesFor,
+  supplyFor,
+  takenOut,
+  writeDrawerCsv,
+} from './index.ts';
 
 const resistor = (value: number, count = 1, extra: Partial<StockItem> = {}): StockItem => ({
   kind: 'resistor',
@@ -107,6 +118,65 @@ pot,100k,,,,2,D1`);
   });
 });
 
+describe('one item in a line', () => {
+  it.each([
+    [
+      '4k7 1% 0.25W metal film x50 in A3',
+      {
+        kind: 'resistor',
+        value: 4700,
+        tolerance: 0.01,
+        power: 0.25,
+        technology: 'metal film',
+        count: 50,
+        place: 'A3',
+      },
+    ],
+    [
+      '100n 63V film 20x in B 2',
+      { kind: 'capacitor', value: 100e-9, voltage: 63, technology: 'film', count: 20, place: 'B 2' },
+    ],
+    ['22R', { kind: 'resistor', value: 22, count: 1, place: '' }],
+    ['TL072 x4 in C1', { kind: 'opamp', value: 'TL072', count: 4, place: 'C1' }],
+    ['pot 100k in D1', { kind: 'potentiometer', value: 100_000, count: 1, place: 'D1' }],
+    ['opamp XY123', { kind: 'opamp', value: 'XY123', count: 1, place: '' }],
+  ])('%s', (line, item) => {
+    const read = parseStockLine(line);
+    expect(read.ok && read.item).toEqual(item);
+  });
+
+  it.each([
+    ['', 'no part'],
+    ['in A3', 'no part'],
+    ['banana', 'neither a value nor a type'],
+    ['4k7 blue', '"blue" is no tolerance'],
+    ['4k7 500%', '100 % at most'],
+    ['pot banana', 'neither a value'],
+  ])('"%s" is refused with its reason', (line, reason) => {
+    const read = parseStockLine(line);
+    expect(read.ok ? '' : read.problem.message).toContain(reason);
+  });
+});
+
+describe('a search', () => {
+  const drawer = [
+    resistor(4700, 5, { place: 'A3', technology: 'metal film' }),
+    resistor(47_000, 5, { place: 'B3' }),
+    { kind: 'opamp' as const, value: 'TL072', count: 2, place: 'C1' },
+  ];
+  it.each([
+    ['4k7', [4700]],
+    ['4.7k', [4700]],
+    ['a3 metal', [4700]],
+    ['tl07', ['TL072']],
+    ['resistor', [4700, 47_000]],
+    ['banana', []],
+    ['', [4700, 47_000, 'TL072']],
+  ])('for "%s"', (text, values) => {
+    expect(searchDrawer(drawer, text).map((i) => i.value)).toEqual(values);
+  });
+});
+
 describe('what suits', () => {
   const drawer = [
     resistor(1000, 3, { power: 2, place: 'big' }),
@@ -138,6 +208,23 @@ describe('what suits', () => {
     expect(ways.find((w) => w.made === 'parallel')!.value).toBeCloseTo(3.2e-6, 12);
     const twice = makeUp([{ ...farads[0]!, count: 2 }], { kind: 'capacitor', value: 2e-6 }, 'capacitor');
     expect(twice[0]).toMatchObject({ made: 'parallel', value: 2e-6 });
+  });
+});
+
+describe('substitutes', () => {
+  const sentences = (value: number, drawer: readonly StockItem[] = []) =>
+    substitutesFor({ kind: 'resistor', value }, drawer).join(' ');
+  it('say what is no longer made, and of what it is made up', () => {
+    expect(sentences(22e6)).toBe('22 MΩ is no longer made: 10 MΩ + 12 MΩ in series.');
+  });
+  it('say what stands in no series', () => {
+    expect(sentences(19_300)).toBe('19.3 kΩ is in no series: 20 kΩ (E24) or 19.1 kΩ (E96).');
+    expect(sentences(4700)).toBe('');
+  });
+  it('name what is there', () => {
+    expect(sentences(5600, [resistor(3900, 1, { place: 'A1' }), resistor(1700, 1, { place: 'A2' })])).toBe(
+      'In the drawer: 3.9 kΩ (A1) and 1.7 kΩ (A2) in series make 5.6 kΩ.',
+    );
   });
 });
 

@@ -1,4 +1,15 @@
 export { readDrawerCsv, writeDrawerCsv, DRAWER_COLUMNS, type DrawerCsv } from './drawer-csv.ts';
 export { needsOf, partsPutIn, supplyFor, takenOut, type Need, type Supply } from './needs.ts';
 export { makeUp, type MadeUp } from './make-up.ts';
-export { fits, matching, sameValue, stockText, wantedFor, type Drawer, type Wanted } from './stock.ts';
+export { substitutesFor } from './substitutes.ts';
+export { parseStockLine, type StockLine } from './stock-line.ts';
+export {
+  fits,
+  matching,
+  sameValue,
+  searchDrawer,
+  stockText,
+  wantedFor,
+  type Drawer,
+  type Wanted,
+} from './stock.ts';

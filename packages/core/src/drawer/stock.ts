@@ -1,6 +1,6 @@
 import type { PartKind, StockItem, Technology } from '@halfsplit/contract';
 import { isPassive, KINDS, type LayerPart, type Part } from '../circuit/index.ts';
-import { formatQuantity, QUANTITY_KINDS } from '../quantity/index.ts';
+import { formatQuantity, parseValue, QUANTITY_KINDS } from '../quantity/index.ts';
 
 /** What the workshop has. */
 export type Drawer = readonly StockItem[];
@@ -63,6 +63,23 @@ export function stockText({
   return typeof value === 'number' && quantity !== null
     ? formatQuantity(value, QUANTITY_KINDS[quantity])
     : String(value);
+}
+
+/**
+ * The items that a text looks for: each of its words is a value in any notation, a place, a technology, a kind or a part of a
+ * type.
+ */
+export function searchDrawer<Item extends StockItem>(drawer: readonly Item[], text: string): Item[] {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  return drawer.filter((item) => {
+    const quantity = KINDS[item.kind].value;
+    const said = `${item.kind} ${KINDS[item.kind].words} ${item.technology ?? ''} ${item.place} ${item.value} ${stockText(item)}`;
+    return words.every((word) => {
+      if (said.toLowerCase().includes(word)) return true;
+      const parsed = quantity === null ? undefined : parseValue(word, { kind: quantity });
+      return parsed?.ok === true && parsed.readings.some((r) => sameValue(r.value, item.value));
+    });
+  });
 }
 
 /** What a part of a circuit asks of an item; undefined for what no drawer holds, as a supply or a box. */

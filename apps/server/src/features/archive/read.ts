@@ -4,7 +4,16 @@ import type { Sequelize, Transaction } from 'sequelize';
 import { openPromise, type Entry, type ZipFile } from 'yauzl';
 import { ApiError } from '../../errors.ts';
 import { isEmpty, loadUnit } from '../units/repository.ts';
-import { archiveListSchema, LIST_NAME, RECORD_TABLES, recordSchema, sha256 } from './record.ts';
+import {
+  archiveListSchema,
+  DRAWER_NAME,
+  drawerRecordSchema,
+  LIST_NAME,
+  RECORD_TABLES,
+  recordSchema,
+  sha256,
+} from './record.ts';
+import { insertDrawerRecord } from '../drawer/repository.ts';
 import { plannedChanges } from '../../database/planned-values.ts';
 import { countOn, insertRows, insertUnitRow } from './repository.ts';
 
@@ -52,6 +61,11 @@ class Archive {
     return archive;
   }
 
+  /** Whether the list names a file. */
+  has(name: string): boolean {
+    return name in this.files;
+  }
+
   get records(): string[] {
     return Object.keys(this.files).filter((name) => name.endsWith('/record.json'));
   }
@@ -97,6 +111,7 @@ export async function restoreArchive(
   const archive = await Archive.open(path);
   try {
     for (const name of archive.records) await restoreUnit(archive, name, transaction);
+    if (archive.has(DRAWER_NAME)) await restoreDrawer(archive, transaction);
     await countOn(database, transaction);
     return archive.records.length;
   } finally {
@@ -124,6 +139,13 @@ async function restoreUnit(archive: Archive, name: string, transaction: Transact
   // What could not be shown is not taken in.
   const shown = unitResourceSchema.safeParse(await loadUnit(id, transaction));
   if (!shown.success) throw unusable(`${name} cannot be shown: ${shown.error.issues[0]?.message ?? ''}.`);
+}
+
+async function restoreDrawer(archive: Archive, transaction: Transaction): Promise<void> {
+  const json = jsonIn(await archive.listed(DRAWER_NAME));
+  const record = drawerRecordSchema.safeParse(json);
+  if (!record.success || unkeepableIn(json)) throw unusable(`${DRAWER_NAME} is no record of a drawer.`);
+  await inserted(DRAWER_NAME, () => insertDrawerRecord(record.data, transaction));
 }
 
 type Row = Record<string, unknown>;

@@ -6,6 +6,8 @@ import type { UnitModel } from '../../database/models/index.ts';
 export const ARCHIVE_FORMAT = 'halfsplit/bench';
 export const ARCHIVE_VERSION = 1;
 export const LIST_NAME = 'bench.json';
+/** The drawer of the workshop, with what units took from it; an archive of an earlier version has none. */
+export const DRAWER_NAME = 'drawer.json';
 
 export const archiveListSchema = z.object({
   format: z.literal(ARCHIVE_FORMAT),
@@ -34,6 +36,11 @@ export const recordSchema = z.object({
     // An archive of an earlier version has no changes.
     RECORD_TABLES.map((name) => [name, z.array(rowSchema).max(200_000).default([])]),
   ),
+});
+
+export const drawerRecordSchema = z.object({
+  stock: z.array(rowSchema).max(100_000),
+  moves: z.array(rowSchema).max(1_000_000),
 });
 
 /** Folder of a unit in the archive: its number and name, so that it can be found by hand. */

@@ -4,7 +4,16 @@ import { pipeline } from 'node:stream/promises';
 import type { Sequelize } from 'sequelize';
 import { ZipFile } from 'yazl';
 import { inSnapshot } from '../../database/snapshot.ts';
-import { ARCHIVE_FORMAT, ARCHIVE_VERSION, folderOf, LIST_NAME, sha256, type ArchiveList } from './record.ts';
+import {
+  ARCHIVE_FORMAT,
+  ARCHIVE_VERSION,
+  DRAWER_NAME,
+  folderOf,
+  LIST_NAME,
+  sha256,
+  type ArchiveList,
+} from './record.ts';
+import { drawerRecord } from '../drawer/repository.ts';
 import { allUnits, keptPicture, photoIds, recordOf } from './repository.ts';
 
 /** Equal benches make equal archives: no entry says when it was written. */
@@ -36,6 +45,7 @@ export async function writeArchive(database: Sequelize, path: string): Promise<v
       for (const id of await photoIds(unit.id, transaction))
         add(`${folder}/${id}.jpg`, () => keptPicture(id, transaction));
     }
+    add(DRAWER_NAME, async () => bytesOf(await drawerRecord(transaction)));
     add(LIST_NAME, () => {
       const list: ArchiveList = { format: ARCHIVE_FORMAT, version: ARCHIVE_VERSION, files };
       return Promise.resolve(bytesOf(list));

@@ -1,5 +1,8 @@
+import { randomUUID } from 'node:crypto';
+import type { Drawer } from '@halfsplit/core';
 import type { DemoUnit } from '@halfsplit/demo';
 import type { Sequelize } from 'sequelize';
+import { countStock, insertStock } from '../drawer/repository.ts';
 import { appendLog } from '../log/repository.ts';
 import { readPicture } from '../photos/picture.ts';
 import { addPhoto, type NewPhoto } from '../photos/service.ts';
@@ -51,3 +54,13 @@ export async function loadDemo(
     }
   });
 }
+
+/** Fills an empty drawer with that of the demo; one that has anything in it is somebody's own. */
+export const loadDemoDrawer = (database: Sequelize, drawer: Drawer): Promise<void> =>
+  database.transaction(async (transaction) => {
+    if ((await countStock(transaction)) > 0) return;
+    await insertStock(
+      drawer.map((item) => ({ ...item, id: randomUUID() })),
+      transaction,
+    );
+  });

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { StockItem } from '@halfsplit/contract';
-import { Op, type Transaction } from 'sequelize';
+import { Op, type Model, type Transaction } from 'sequelize';
 import { StockModel, StockMoveModel, UnitModel } from '../../database/models/index.ts';
 
 /** The whole drawer, in the order of its kinds and places. */
@@ -70,3 +70,25 @@ export async function forgetMoves(moves: readonly StockMoveModel[], transaction:
 /** The units that work is done on. */
 export const unitsOnBench = (transaction: Transaction): Promise<UnitModel[]> =>
   UnitModel.findAll({ where: { place: 'bench' }, order: ['name'], transaction });
+
+type Row = Record<string, unknown>;
+
+/** The whole drawer with what units took from it, as an archive keeps it. */
+export async function drawerRecord(transaction: Transaction): Promise<{ stock: Row[]; moves: Row[] }> {
+  const plain = (rows: readonly Model[]) => rows.map((row) => row.get({ plain: true }) as Row);
+  return {
+    stock: plain(await allStock(transaction)),
+    moves: plain(await StockMoveModel.findAll({ transaction, order: ['id'] })),
+  };
+}
+
+/** Puts a drawer back as an archive has it, in place of what is there. */
+export async function insertDrawerRecord(
+  { stock, moves }: { readonly stock: readonly Row[]; readonly moves: readonly Row[] },
+  transaction: Transaction,
+): Promise<void> {
+  await StockMoveModel.destroy({ where: {}, transaction });
+  await StockModel.destroy({ where: {}, transaction });
+  await StockModel.bulkCreate(stock as StockModel['_creationAttributes'][], { transaction });
+  await StockMoveModel.bulkCreate(moves as StockMoveModel['_creationAttributes'][], { transaction });
+}

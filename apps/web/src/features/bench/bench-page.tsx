@@ -17,10 +17,8 @@ import { newId } from '../../api/outbox-store.ts';
 import { useOutbox } from '../../api/outbox-context.tsx';
 import { useUnits } from '../../api/use-unit.ts';
 import { RAIL } from '../../unit/stages.ts';
-import { PersonButton } from '../../people/person-button.tsx';
-import { Saving } from '../../saving/saving.tsx';
 import { UnitNumber } from '../../ui/unit-number.tsx';
-import { ModeButton } from '../../ui/mode-button.tsx';
+import { WorkshopTop } from '../../ui/workshop-top.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
 import styles from './bench.module.css';
 
@@ -42,14 +40,7 @@ export function BenchPage() {
   const shown = units?.filter((u) => u.place === place) ?? [];
   return (
     <div className={styles.bench} {...dragHandlers}>
-      <header className="hs-top">
-        <span className="hs-word-mark">Halfsplit</span>
-        <span className={`hs-dim ${styles.wideOnly}`}>Split what is left in half, and test there.</span>
-        <span className="hs-grow" />
-        <PersonButton />
-        <ModeButton />
-        <Saving />
-      </header>
+      <WorkshopTop />
       <main className={styles.benchMain}>
         <div className="hs-panel-head">
           <h1>{PLACES[place]}</h1>

@@ -2,6 +2,7 @@ import type { ChangePurpose } from '@halfsplit/contract';
 import { isTwoTerminal, parseChangeLine, type Circuit } from '@halfsplit/core';
 import { Button, Input, Segmented, type InputRef } from 'antd';
 import { useMemo, useRef, useState } from 'react';
+import { useLocation } from 'react-router';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
@@ -19,11 +20,18 @@ type Work = (typeof KINDS_OF_WORK)[number]['value'];
 const NAMED = /^([^:;>+]{2,60}): ?(.+)$/;
 const LONGEST_NAME = 120;
 
+/** A line that another page hands over, to be completed here. */
+function useHandedLine(): string {
+  const { state } = useLocation() as { readonly state: unknown };
+  return typeof state === 'object' && state !== null && 'line' in state ? String(state.line) : '';
+}
+
 /** One field for every change: what it does is said while it is typed, Enter keeps it. */
 export function ChangeEntry() {
   const { document } = useUnitContext();
   const { add } = useChangeActions();
-  const [line, setLine] = useState('');
+  const handed = useHandedLine();
+  const [line, setLine] = useState(handed);
   const [work, setWork] = useState<Work>('modification');
   const field = useRef<InputRef>(null);
   const [, name, phrase = line] = NAMED.exec(line) ?? [];

@@ -1,1 +1,2 @@
+export { DrawerPage } from './drawer-page.tsx';
 export { useDrawer } from './use-drawer.ts';

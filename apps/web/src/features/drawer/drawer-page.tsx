@@ -1,0 +1,171 @@
+import { DownloadOutlined, InboxOutlined } from '@ant-design/icons';
+import type { StockItem, StockRow } from '@halfsplit/contract';
+import { parseStockLine, readDrawerCsv, searchDrawer, stockText, writeDrawerCsv } from '@halfsplit/core';
+import { App, Button, Input, Spin, type InputRef } from 'antd';
+import { useMemo, useRef, useState } from 'react';
+import { addStock } from '../../api/drawer.ts';
+import { FileButton } from '../../ui/file-button.tsx';
+import { saveText } from '../../ui/save-text.ts';
+import { textOfFile } from '../../ui/text-of-file.ts';
+import { WorkshopTop } from '../../ui/workshop-top.tsx';
+import { Needs } from './needs.tsx';
+import { StockTable } from './stock-table.tsx';
+import { useDrawer } from './use-drawer.ts';
+import { useSupply } from './use-supply.ts';
+import styles from './drawer.module.css';
+
+/** What the workshop has, what the units need of it, and what came out of them. */
+export function DrawerPage() {
+  const drawer = useDrawer();
+  const supply = useSupply(drawer.items);
+  const [text, setText] = useState('');
+  const shown = useMemo(() => searchDrawer(drawer.items, text), [drawer.items, text]);
+  const reload = async () => {
+    await Promise.all([drawer.reload(), supply.reload()]);
+  };
+  return (
+    <div className={styles.page}>
+      <WorkshopTop />
+      <main className={styles.main}>
+        <section aria-label="Drawer">
+          <div className="hs-panel-head">
+            <h1>Drawer</h1>
+            <Input
+              className={styles.search}
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+              placeholder="Find 4k7, TL072, film, A3"
+              aria-label="Find in the drawer"
+              allowClear
+            />
+            <span className="hs-dim" role="status">
+              {shown.length === drawer.items.length
+                ? `${drawer.items.length} sorts`
+                : `${shown.length} of ${drawer.items.length} sorts`}
+            </span>
+            <span className="hs-grow" />
+            <CsvButtons items={drawer.items} onRead={reload} />
+          </div>
+          <StockEntry onAdded={reload} />
+          {drawer.sentence && (
+            <p className="hs-caution">{drawer.sentence} The drawer is shown as soon as it is back.</p>
+          )}
+          {drawer.isLoading ? (
+            <Spin />
+          ) : (
+            <StockTable items={shown} reserved={supply.reserved} onChanged={reload} />
+          )}
+        </section>
+        <Needs supply={supply} drawer={drawer.items} onChanged={reload} />
+      </main>
+    </div>
+  );
+}
+
+/** One line for one item: what it is as it would be read, while it is typed. */
+function StockEntry({ onAdded }: { readonly onAdded: () => Promise<void> }) {
+  const [text, setText] = useState('');
+  const [sentence, setSentence] = useState<string | null>(null);
+  const field = useRef<InputRef>(null);
+  const read = text.trim() === '' ? null : parseStockLine(text);
+  const add = async () => {
+    if (!read?.ok) return;
+    try {
+      await addStock([read.item]);
+      setSentence(`${itemWords(read.item)} put in.`);
+      setText('');
+      field.current?.focus();
+      await onAdded();
+    } catch (error) {
+      setSentence(error instanceof Error ? `${error.message} The line is kept.` : null);
+    }
+  };
+  return (
+    <div className="hs-entry">
+      <Input
+        ref={field}
+        className="hs-mono"
+        value={text}
+        maxLength={200}
+        onChange={(event) => setText(event.target.value)}
+        onPressEnter={() => void add()}
+        placeholder="4k7 1% 0.25W metal film x50 in A3"
+        aria-label="Put in"
+      />
+      <p className="hs-entry-note" role="status">
+        {read === null ? (
+          (sentence ?? 'What, its tolerance and rating, how many, and where it lies. Enter puts it in.')
+        ) : read.ok ? (
+          <strong>{itemWords(read.item)}</strong>
+        ) : (
+          <span className="hs-refused">{read.problem.message}</span>
+        )}
+      </p>
+    </div>
+  );
+}
+
+/** An item as it is said: "50 of 4.7 kΩ, resistor, 1 %, in A3". */
+function itemWords(item: StockItem): string {
+  const more = [
+    item.kind,
+    item.tolerance === undefined ? '' : `${Number((100 * item.tolerance).toPrecision(3))} %`,
+    item.voltage === undefined ? '' : `${item.voltage} V`,
+    item.power === undefined ? '' : `${item.power} W`,
+    item.technology ?? '',
+    item.place === '' ? '' : `in ${item.place}`,
+  ].filter((w) => w !== '');
+  return `${item.count} of ${stockText(item)}, ${more.join(', ')}`;
+}
+
+/** The drawer as a table to take away, and one to bring in. */
+function CsvButtons({
+  items,
+  onRead,
+}: {
+  readonly items: readonly StockRow[];
+  readonly onRead: () => Promise<void>;
+}) {
+  const { modal, notification } = App.useApp();
+  const bringIn = async (file: File) => {
+    const { items: read, problems } = readDrawerCsv(await textOfFile(file));
+    const put = async () => {
+      try {
+        if (read.length > 0) await addStock(read);
+        notification.success({ title: `${read.length} sorts put in.` });
+        await onRead();
+      } catch (error) {
+        notification.error({ title: 'Nothing was put in', description: (error as Error).message });
+      }
+    };
+    if (problems.length === 0) return put();
+    modal.confirm({
+      title: `${problems.length} lines of ${file.name} cannot be read`,
+      content: (
+        <ul className={styles.problems}>
+          {problems.map((p) => (
+            <li key={p.message}>{p.message}</li>
+          ))}
+        </ul>
+      ),
+      okText: `Put the other ${read.length} in`,
+      okButtonProps: { disabled: read.length === 0 },
+      cancelText: 'Put nothing in',
+      onOk: put,
+    });
+  };
+  return (
+    <>
+      <FileButton accept=".csv,text/csv,text/plain" onFile={(file) => void bringIn(file)}>
+        <InboxOutlined aria-hidden /> Bring in a table
+      </FileButton>
+      <Button
+        icon={<DownloadOutlined />}
+        disabled={items.length === 0}
+        onClick={() => saveText('drawer.csv', writeDrawerCsv(items), 'text/csv')}
+      >
+        Save as a table
+      </Button>
+    </>
+  );
+}

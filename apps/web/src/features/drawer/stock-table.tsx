@@ -1,0 +1,161 @@
+import type { StockRow } from '@halfsplit/contract';
+import { stockText } from '@halfsplit/core';
+import { App, Input } from 'antd';
+import { useState } from 'react';
+import { ProblemError } from '../../api/client.ts';
+import { changeStock, removeStock } from '../../api/drawer.ts';
+import { NumberField } from '../../ui/number-field.tsx';
+import styles from './drawer.module.css';
+
+interface StockTableProps {
+  readonly items: readonly StockRow[];
+  /** Parts of an item that planned changes need, by its id. */
+  readonly reserved: ReadonlyMap<string, number>;
+  readonly onChanged: () => Promise<void>;
+}
+
+/** Items shown at once: a search narrows down the rest. */
+const MOST_SHOWN = 300;
+const MOST_COUNTED = 1_000_000;
+
+/** The items of the drawer; count and place are corrected where they stand. */
+export function StockTable({ items, reserved, onChanged }: StockTableProps) {
+  const { notification } = App.useApp();
+  const tell = async (work: () => Promise<unknown>) => {
+    try {
+      await work();
+    } catch (error) {
+      const isStale = error instanceof ProblemError && error.problem.code === 'stale';
+      notification.warning({
+        title: isStale ? 'It was changed elsewhere' : 'It was not changed',
+        description: isStale ? 'The count shown now is the one that is there.' : (error as Error).message,
+      });
+    }
+    await onChanged();
+  };
+  const sorted = [...items].sort(byKindAndValue).slice(0, MOST_SHOWN);
+  if (items.length === 0)
+    return (
+      <p className="hs-empty-words">
+        Nothing here yet. Type a line above, or bring in a table with the columns kind, value, tolerance,
+        rating, technology, count and place. What is here is offered first when values are looked for.
+      </p>
+    );
+  return (
+    <div className={styles.table}>
+      <table className="hs-table">
+        <thead>
+          <tr>
+            <th className="hs-right">Value</th>
+            <th>Kind</th>
+            <th className={`hs-right ${styles.wide}`}>Tolerance</th>
+            <th className={`hs-right ${styles.wide}`}>Rating</th>
+            <th className={styles.wide}>Technology</th>
+            <th className="hs-right">Count</th>
+            <th className="hs-right">Reserved</th>
+            <th>Place</th>
+            <th aria-label="Actions" />
+          </tr>
+        </thead>
+        <tbody>
+          {sorted.map((item) => {
+            const name = `${stockText(item)}${item.place === '' ? '' : ` in ${item.place}`}`;
+            const held = reserved.get(item.id) ?? 0;
+            return (
+              <tr key={item.id}>
+                <td className="hs-number hs-mono">{stockText(item)}</td>
+                <td>{item.kind}</td>
+                <td className={`hs-number ${styles.wide}`}>
+                  {item.tolerance === undefined ? '' : `${Number((100 * item.tolerance).toPrecision(3))} %`}
+                </td>
+                <td className={`hs-number ${styles.wide}`}>{ratingText(item)}</td>
+                <td className={styles.wide}>{item.technology}</td>
+                <td className="hs-number">
+                  <label className={styles.count}>
+                    <span className="hs-sr">Count of {name}</span>
+                    <NumberField
+                      value={item.count}
+                      min={0}
+                      max={MOST_COUNTED}
+                      onDone={(count) =>
+                        count !== null &&
+                        Number.isInteger(count) &&
+                        void tell(() => changeStock({ ...item, count }))
+                      }
+                    />
+                  </label>
+                </td>
+                <td className={held > item.count ? 'hs-number hs-out' : 'hs-number'}>
+                  {held === 0 ? '' : held}
+                </td>
+                <td>
+                  <Place
+                    item={item}
+                    name={name}
+                    onDone={(place) => void tell(() => changeStock({ ...item, place }))}
+                  />
+                </td>
+                <td className="hs-right">
+                  <button
+                    className="hs-icon"
+                    aria-label={`Take ${name} out of the list`}
+                    onClick={() => void tell(() => removeStock(item))}
+                  >
+                    ×
+                  </button>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      {items.length > MOST_SHOWN && (
+        <p className="hs-dim">{`The first ${MOST_SHOWN} of ${items.length}; look for what you need above.`}</p>
+      )}
+    </div>
+  );
+}
+
+const ratingText = ({ voltage, power }: StockRow): string =>
+  [voltage === undefined ? '' : `${voltage} V`, power === undefined ? '' : `${power} W`]
+    .filter((w) => w !== '')
+    .join(' ');
+
+/** Kinds together, values ascending, types by name. */
+function byKindAndValue(a: StockRow, b: StockRow): number {
+  if (a.kind !== b.kind) return a.kind < b.kind ? -1 : 1;
+  if (typeof a.value === 'number' && typeof b.value === 'number') return a.value - b.value;
+  return String(a.value).localeCompare(String(b.value));
+}
+
+/** Where an item lies, which can be written over. */
+function Place({
+  item,
+  name,
+  onDone,
+}: {
+  readonly item: StockRow;
+  readonly name: string;
+  readonly onDone: (place: string) => void;
+}) {
+  const [text, setText] = useState<string | null>(null);
+  const done = () => {
+    const place = text?.trim();
+    setText(null);
+    if (place !== undefined && place !== item.place) onDone(place);
+  };
+  return (
+    <Input
+      size="small"
+      variant="borderless"
+      className={styles.place}
+      aria-label={`Place of ${name}`}
+      value={text ?? item.place}
+      maxLength={80}
+      placeholder="where"
+      onChange={(event) => setText(event.target.value)}
+      onPressEnter={done}
+      onBlur={done}
+    />
+  );
+}

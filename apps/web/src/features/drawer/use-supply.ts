@@ -1,0 +1,44 @@
+import type { Needed, StockRow } from '@halfsplit/contract';
+import { supplyFor, type Need, type Supply } from '@halfsplit/core';
+import { useMemo } from 'react';
+import useSWR from 'swr';
+import { getNeeds, NEEDS_KEY } from '../../api/drawer.ts';
+
+export interface SupplyView {
+  /** Parts of one sort that planned changes need, with where they come from. */
+  readonly supplies: readonly (Supply & { readonly needs: readonly Needed[] })[];
+  /** Parts of an item that are needed, by its id. */
+  readonly reserved: ReadonlyMap<string, number>;
+  /** Parts that came out of units and are not put away. */
+  readonly out: readonly Needed[];
+  readonly reload: () => Promise<unknown>;
+}
+
+const NOTHING: readonly Needed[] = [];
+
+/** What the planned changes of all units need, set against the drawer. */
+export function useSupply(items: readonly StockRow[]): SupplyView {
+  const { data, mutate } = useSWR(NEEDS_KEY, getNeeds, { keepPreviousData: true });
+  const needs = data?.needs ?? NOTHING;
+  return useMemo(() => {
+    const wanted = needs.map(
+      ({ unitId: _u, unitName: _n, changeId, changeName: _c, ref, ...what }): Need => ({
+        wanted: what,
+        ref,
+        changeId,
+      }),
+    );
+    const supplies = supplyFor(wanted, items);
+    const reserved = new Map<string, number>();
+    for (const { item, count } of supplies.flatMap((s) => s.reserved)) {
+      const { id } = item as StockRow;
+      reserved.set(id, (reserved.get(id) ?? 0) + count);
+    }
+    return {
+      supplies: supplies.map((s) => ({ ...s, needs: s.of.map((i) => needs[i]!) })),
+      reserved,
+      out: data?.out ?? NOTHING,
+      reload: () => mutate(),
+    };
+  }, [needs, items, data, mutate]);
+}

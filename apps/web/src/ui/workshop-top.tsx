@@ -1,0 +1,32 @@
+import { NavLink } from 'react-router';
+import { PersonButton } from '../people/person-button.tsx';
+import { Saving } from '../saving/saving.tsx';
+import { ModeButton } from './mode-button.tsx';
+import styles from './workshop-top.module.css';
+
+/** The pages that belong to no unit. */
+export const WORKSHOP_PAGES = [
+  { path: '/', word: 'Bench' },
+  { path: '/drawer', word: 'Drawer' },
+  { path: '/desk', word: 'Desk' },
+] as const;
+
+/** The top bar of the pages that belong to no unit, with the way from one to the other. */
+export function WorkshopTop() {
+  return (
+    <header className="hs-top">
+      <span className="hs-word-mark">Halfsplit</span>
+      <nav className={styles.pages} aria-label="Workshop">
+        {WORKSHOP_PAGES.map(({ path, word }) => (
+          <NavLink key={path} to={path} end className={styles.page}>
+            {word}
+          </NavLink>
+        ))}
+      </nav>
+      <span className="hs-grow" />
+      <PersonButton />
+      <ModeButton />
+      <Saving />
+    </header>
+  );
+}
