@@ -234,6 +234,10 @@ export const CATALOGUE = {
     sentence: (d) => `The path has no block "${d.text}".`,
     hint: 'Name a block by its id.',
   },
+  'rework/recipe': {
+    sentence: ({ detail }) => detail ?? 'It does not come out.',
+    hint: 'Ask for something else, or do it another way.',
+  },
   'rework/nothing-to-change': {
     sentence: () => 'No part was chosen that may change.',
     hint: 'Choose at least one resistor, capacitor or inductor.',

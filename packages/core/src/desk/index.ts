@@ -9,6 +9,7 @@ import {
   twoCapacitors,
   twoResistors,
 } from './networks.ts';
+export { ratedFor } from './power.ts';
 import { capacitorCode, colourBands, heatSink, led, windings } from './power.ts';
 import { astable555, bank, delay555, discharge, runTime } from './timing.ts';
 

@@ -9,3 +9,12 @@ export {
 export type { Goal } from './goal-field.ts';
 export { canChange, type ValueChange } from './value-change.ts';
 export type { Yield } from './yield.ts';
+export {
+  RECIPES,
+  Spot,
+  type Answers,
+  type Ask,
+  type Chosen,
+  type Made,
+  type Recipe,
+} from './recipes/index.ts';

@@ -1,8 +1,10 @@
 import {
   followed,
+  formatPlain,
   formatQuantity,
   parseValue,
   QUANTITY_KINDS,
+  unitSign,
   usualValues,
   withField,
   type Calculation,
@@ -94,11 +96,17 @@ export function CalculationBlock({ calculation, drawer }: BlockProps) {
 
 const DIGITS = 4;
 
-function fieldText({ quantity, unit }: Given | Following, value: number | undefined): string {
+function fieldText({ quantity, unit = QUANTITY_KINDS[quantity] }: Given | Following, value?: number): string {
   if (value === undefined) return '';
-  if (quantity === 'ratio') return `${formatQuantity(100 * value, '', { digits: DIGITS })} %`;
-  return formatQuantity(value, unit ?? QUANTITY_KINDS[quantity], { digits: DIGITS });
+  if (quantity === 'ratio') return `${plain(100 * value)} %`;
+  const isBare = ['', 'dB', 'degC', 'h', 'Ah', 'K/W'].includes(QUANTITY_KINDS[quantity]);
+  return isBare
+    ? `${plain(value)} ${unitSign(unit)}`.trimEnd()
+    : formatQuantity(value, unit, { digits: DIGITS });
 }
+
+/** A number without zeros that say nothing. */
+const plain = (value: number): string => formatPlain(value, DIGITS).replace(/(\.\d*?)0+$/, '$1').replace(/\.$/, '');
 
 /** A level typed with the name of its reference is a level all the same. */
 const plainOf = (text: string, { unit }: Given | Following): string =>

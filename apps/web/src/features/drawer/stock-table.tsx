@@ -1,5 +1,5 @@
-import type { StockRow } from '@halfsplit/contract';
-import { stockText } from '@halfsplit/core';
+import { PART_KINDS, type StockRow } from '@halfsplit/contract';
+import { KINDS, stockText } from '@halfsplit/core';
 import { App, Input } from 'antd';
 import { useState } from 'react';
 import { ProblemError } from '../../api/client.ts';
@@ -64,7 +64,7 @@ export function StockTable({ items, reserved, onChanged }: StockTableProps) {
             return (
               <tr key={item.id}>
                 <td className="hs-number hs-mono">{stockText(item)}</td>
-                <td>{item.kind}</td>
+                <td>{KINDS[item.kind].words}</td>
                 <td className={`hs-number ${styles.wide}`}>
                   {item.tolerance === undefined ? '' : `${Number((100 * item.tolerance).toPrecision(3))} %`}
                 </td>
@@ -121,9 +121,9 @@ const ratingText = ({ voltage, power }: StockRow): string =>
     .filter((w) => w !== '')
     .join(' ');
 
-/** Kinds together, values ascending, types by name. */
+/** Kinds together as they are listed everywhere, values ascending, types by name. */
 function byKindAndValue(a: StockRow, b: StockRow): number {
-  if (a.kind !== b.kind) return a.kind < b.kind ? -1 : 1;
+  if (a.kind !== b.kind) return PART_KINDS.indexOf(a.kind) - PART_KINDS.indexOf(b.kind);
   if (typeof a.value === 'number' && typeof b.value === 'number') return a.value - b.value;
   return String(a.value).localeCompare(String(b.value));
 }
