@@ -3,6 +3,8 @@ import {
   AnalysisSession,
   byLayer,
   checkRatings,
+  stressesOf,
+  type Stress,
   evaluateReadout,
   HalfsplitError,
   logSpaced,
@@ -35,6 +37,8 @@ export interface LayerAnalysis {
   readonly gainDb: readonly number[] | null;
   /** What is asked of parts beyond their ratings. */
   readonly overRated: readonly Problem[];
+  /** What parts bear that stand near their limit. */
+  readonly stresses: readonly Stress[];
 }
 
 export interface Analysis {
@@ -143,7 +147,7 @@ function analyseAnew(
   response: AnalysisRequest['response'],
   frequencyHz: readonly number[],
 ): AnalysedLayer {
-  const nothing = { volts: null, supplies: {}, gainDb: null, overRated: [] };
+  const nothing = { volts: null, supplies: {}, gainDb: null, overRated: [], stresses: [] };
   const session = trySession(circuit);
   if ('problem' in session) {
     const { problem } = session;
@@ -162,7 +166,8 @@ function analyseAnew(
       .filter((p) => p.kind === 'supply')
       .map((p) => [p.ref, Math.abs(session.system.device(p.ref).report(point.x).current)]),
   );
-  return { answers, analysis: { volts, reason: null, supplies, gainDb, overRated: checkRatings(circuit) } };
+  const [overRated, stresses] = [checkRatings(circuit), stressesOf(session)];
+  return { answers, analysis: { volts, reason: null, supplies, gainDb, overRated, stresses } };
 }
 
 function responseOf(

@@ -1,8 +1,9 @@
-import { AnalysisSession, magnitude, NoOperatingPoint } from '../analysis/index.ts';
+import { AnalysisSession, NoOperatingPoint } from '../analysis/index.ts';
 import { isPolarised, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
-import { opampParameters, USUAL_FREQUENCY_HZ } from '../devices/index.ts';
+import { opampParameters } from '../devices/index.ts';
 import { HalfsplitError, problem, type Problem } from '../errors.ts';
 import { formatQuantity } from '../quantity/index.ts';
+import { swingOf } from './stress.ts';
 
 /** An electrolytic bears about this much the wrong way round, V (common practice). */
 const REVERSE_V = 0.5;
@@ -36,7 +37,7 @@ function checkPart(session: AnalysisSession, x: Float64Array, part: LayerPart): 
   if (part.kind === 'capacitor') {
     const direct = at(part.pins.a) - at(part.pins.b);
     const [a, b] = [part.pins.a ?? circuit.ground, part.pins.b ?? circuit.ground];
-    const most = Math.abs(direct) + swing(session, (s) => s.voltage(system.node(a), system.node(b)));
+    const most = Math.abs(direct) + swingOf(session, (s) => s.voltage(system.node(a), system.node(b))).peak;
     if (part.voltage !== undefined && most > part.voltage)
       found.push(say(`up to ${volts(most)} stand across it, and it is rated ${volts(part.voltage)}`));
     if (isPolarised(part) && direct < -REVERSE_V)
@@ -52,7 +53,7 @@ function checkPart(session: AnalysisSession, x: Float64Array, part: LayerPart): 
   if (part.kind === 'opamp') {
     const { IMAX } = opampParameters(part, circuit.models);
     const most = Number.isFinite(IMAX) ? IMAX : SMALL_OPAMP_A;
-    const current = Math.abs(report.current) + swing(session, (s) => s.current(ref));
+    const current = Math.abs(report.current) + swingOf(session, (s) => s.current(ref)).peak;
     const whose = Number.isFinite(IMAX) ? 'it gives' : 'how much it gives is not known; a small opamp gives';
     if (current > most)
       found.push(
@@ -64,18 +65,4 @@ function checkPart(session: AnalysisSession, x: Float64Array, part: LayerPart): 
   if (part.kind === 'regulator' && report.region === 'limiting')
     found.push(say('it is driven into its current limit'));
   return found;
-}
-
-/** Peak of something with every signal source at its level, the peaks added, as they may meet. */
-function swing(
-  session: AnalysisSession,
-  of: (solved: AnalysisSession['smallSignal']) => { readonly re: number; readonly im: number },
-): number {
-  let sum = 0;
-  for (const part of session.circuit.parts) {
-    if (part.kind !== 'signal' || typeof part.value !== 'number' || part.value === 0) continue;
-    const solved = session.smallSignal.at(part.frequency ?? USUAL_FREQUENCY_HZ).drive(part.ref);
-    sum += Math.abs(part.value) * magnitude(of(solved));
-  }
-  return sum;
 }

@@ -18,3 +18,4 @@ export {
   type Made,
   type Recipe,
 } from './recipes/index.ts';
+export { heardFactor, trialOf, type Trial } from './try-first.ts';

@@ -2,3 +2,4 @@ export { ChangesPanel } from './changes-panel.tsx';
 export { ControlsPanel } from './controls-panel.tsx';
 export { LegOut } from './leg-out.tsx';
 export { LedgerButton } from './ledger.tsx';
+export { useChangeActions } from './use-changes.ts';

@@ -60,13 +60,15 @@ export function useChangeActions() {
     );
   const measures = () => ({ before: valuesOn('proven'), predicted: valuesOn('planned') });
   return {
-    add(made: Pick<FileChange, 'name' | 'purpose' | 'steps'> & Partial<FileChange>) {
+    /** @returns the id of the change */
+    add(made: Pick<FileChange, 'name' | 'purpose' | 'steps'> & Partial<FileChange>): string {
       const id = newId();
       const isDone = made.state === 'done';
       const set = made.purpose === 'modification' ? activeSet(unit) : undefined;
       const whole: FileChange = { id, state: 'planned', ...(set === undefined ? {} : { set }), ...made };
       const values = isDone ? { ...whole, ...inState(whole, 'done'), before: valuesOn('proven') } : whole;
       change({ type: 'add-change', id, change: values });
+      return id;
     },
     put(resource: ChangeResource, state: ChangeState) {
       const told = state === 'done' && resource.change.purpose !== 'diagnosis' ? measures() : {};

@@ -1,10 +1,6 @@
 import {
   followed,
-  formatPlain,
-  formatQuantity,
   parseValue,
-  QUANTITY_KINDS,
-  unitSign,
   usualValues,
   withField,
   type Calculation,
@@ -17,6 +13,7 @@ import { Button, Dropdown, Input } from 'antd';
 import { useId, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useUnits } from '../../api/use-unit.ts';
+import { valueText } from '../../ui/value-text.ts';
 import styles from './desk.module.css';
 
 interface BlockProps {
@@ -63,7 +60,7 @@ export function CalculationBlock({ calculation, drawer }: BlockProps) {
         <Input
           size="small"
           className="hs-mono"
-          value={isTyped ? typed.text : fieldText(field, value)}
+          value={isTyped ? typed.text : valueText(value, field.quantity, field.unit)}
           status={isTyped && typed.sentence !== null ? 'error' : ''}
           maxLength={40}
           onFocus={(event) => event.target.select()}
@@ -93,20 +90,6 @@ export function CalculationBlock({ calculation, drawer }: BlockProps) {
     </section>
   );
 }
-
-const DIGITS = 4;
-
-function fieldText({ quantity, unit = QUANTITY_KINDS[quantity] }: Given | Following, value?: number): string {
-  if (value === undefined) return '';
-  if (quantity === 'ratio') return `${plain(100 * value)} %`;
-  const isBare = ['', 'dB', 'degC', 'h', 'Ah', 'K/W'].includes(QUANTITY_KINDS[quantity]);
-  return isBare
-    ? `${plain(value)} ${unitSign(unit)}`.trimEnd()
-    : formatQuantity(value, unit, { digits: DIGITS });
-}
-
-/** A number without zeros that say nothing. */
-const plain = (value: number): string => formatPlain(value, DIGITS).replace(/(\.\d*?)0+$/, '$1').replace(/\.$/, '');
 
 /** A level typed with the name of its reference is a level all the same. */
 const plainOf = (text: string, { unit }: Given | Following): string =>

@@ -25,7 +25,14 @@ const rate: ReadoutResource['readout'] = {
   want: { min: 0.3 },
 };
 
-const layer: LayerAnalysis = { volts: {}, reason: null, supplies: {}, gainDb: null, overRated: [] };
+const layer: LayerAnalysis = {
+  volts: {},
+  reason: null,
+  supplies: {},
+  gainDb: null,
+  overRated: [],
+  stresses: [],
+};
 const onAll = <T,>(of: T): Record<Layer, T> => ({ marked: of, found: of, planned: of, proven: of });
 const answer = (value: number): ReadoutAnswer => ({ ok: true, value });
 const analysed = (

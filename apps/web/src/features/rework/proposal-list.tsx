@@ -3,9 +3,12 @@ import {
   formatWant,
   KINDS,
   QUANTITY_KINDS,
+  trialOf,
   unitOf,
   type Part,
   type Proposal,
+  type Readout,
+  type Unit,
   type ValueChange,
 } from '@halfsplit/core';
 import { memo } from 'react';
@@ -68,25 +71,11 @@ export const ProposalList = memo(function ProposalList({ search, tried, onTry, o
               >
                 {words}
               </button>
-              <span className={styles.goalValues}>
-                {goals.map(({ readout, unit }, i) => {
-                  const met = p.goals[i]!;
-                  const isIn = met.missBy === 0;
-                  return (
-                    <span
-                      key={readout.id}
-                      className={isIn ? 'hs-number' : 'hs-number hs-edge'}
-                      title={readout.name}
-                    >
-                      <ToneMark tone={isIn ? 'in' : 'edge'} /> {readoutText(met.value, unit)}
-                    </span>
-                  );
-                })}
-              </span>
+              <GoalValues proposal={p} goals={goals} />
               <Button type={isTried ? 'primary' : 'default'} onClick={() => onPlan(p, reason)}>
                 Plan it
               </Button>
-              <SideEffects proposal={p} goalIds={goals.map((g) => g.readout.id)} />
+              <SideEffects proposal={p} goalIds={goals.map((g) => g.readout.id)} isTried={isTried} />
             </li>
           );
         })}
@@ -94,6 +83,47 @@ export const ProposalList = memo(function ProposalList({ search, tried, onTry, o
     </section>
   );
 });
+
+interface ShownGoal {
+  readonly readout: Readout;
+  readonly unit: Unit;
+}
+
+/** More goals than this are counted, and only those missed are named. */
+const MOST_NAMED = 3;
+
+/** What a proposal makes of the goals: each with its mark, or of many how many are met. */
+function GoalValues({
+  proposal,
+  goals,
+}: {
+  readonly proposal: Proposal;
+  readonly goals: readonly ShownGoal[];
+}) {
+  const rows = goals.map((goal, i) => ({ ...goal, met: proposal.goals[i]! }));
+  const missed = rows.filter((r) => r.met.missBy > 0);
+  const isMany = rows.length > MOST_NAMED;
+  return (
+    <span className={styles.goalValues}>
+      {isMany && (
+        <span>
+          <ToneMark tone={missed.length === 0 ? 'in' : 'edge'} />{' '}
+          {`${rows.length - missed.length} of ${rows.length} inside`}
+        </span>
+      )}
+      {(isMany ? missed : rows).map(({ readout, unit, met }) => (
+        <span
+          key={readout.id}
+          className={met.missBy === 0 ? 'hs-number' : 'hs-number hs-edge'}
+          title={readout.name}
+        >
+          {isMany && `${readout.name} `}
+          <ToneMark tone={met.missBy === 0 ? 'in' : 'edge'} /> {readoutText(met.value, unit)}
+        </span>
+      ))}
+    </span>
+  );
+}
 
 /** Change of another readout worth a word: a tenth of a decibel, or one per cent. */
 function isWorthSaying(before: number, after: number, unit: string): boolean {
@@ -104,9 +134,11 @@ function isWorthSaying(before: number, after: number, unit: string): boolean {
 function SideEffects({
   proposal,
   goalIds,
+  isTried,
 }: {
   readonly proposal: Proposal;
   readonly goalIds: readonly string[];
+  readonly isTried: boolean;
 }) {
   const { document } = useUnitContext();
   const { analysis } = useAnalysed();
@@ -145,6 +177,10 @@ function SideEffects({
           <ToneMark tone="out" /> {sentence}
         </span>
       ))}
+      {(isTried ? proposal.changes : []).map((c) => {
+        const part = document.circuit.parts.find((p) => p.ref === c.ref);
+        return part && <span key={c.ref}>Try first: {trialOf(part, c.from, c.value).sentence}</span>;
+      })}
       {proposal.yield && (
         <span className="hs-dim">
           {Math.round(100 * proposal.yield.share)} % of such builds inside. {proposal.yield.advice}

@@ -9,8 +9,10 @@ import { CircuitPanel } from '../circuit/index.ts';
 import { ConvictedList } from './convicted-list.tsx';
 import { GoalForm } from './goal-form.tsx';
 import { HandTuning } from './hand-tuning.tsx';
+import { Limits } from './limits.tsx';
 import { ProposalList } from './proposal-list.tsx';
 import { useSearch } from './use-search.ts';
+import { Ways } from './ways.tsx';
 
 const valuesOf = (proposal: Proposal | null): ReadonlyMap<string, number> =>
   new Map(proposal?.changes.map((c) => [c.ref, c.value]));
@@ -28,10 +30,12 @@ export function ReworkStage() {
         <div className="hs-scroll" tabIndex={0} role="group" aria-label="Rework, scrolls">
           <ConvictedList />
           <ChangesPanel />
+          <Ways />
           <GoalForm search={search} />
           <ProposalList search={search} tried={trialled} onTry={attempt} onPlan={planProposal} />
           <HandTuning onTurn={turn} onDrop={drop} onPlan={planTurned} onClear={dropPlan} />
           <ControlsPanel />
+          <Limits />
         </div>
       </section>
       <CircuitPanel />

@@ -9,6 +9,7 @@ const supplyOf = ({ circuit }: Spot) =>
 export const muteRelay: Recipe = {
   id: 'mute-relay',
   title: 'Mute and turn-on delay by a relay',
+  isMoreSlower: true,
   asks: (spot) =>
     spot.net !== undefined && spot.net !== spot.circuit.ground && supplyOf(spot)
       ? [

@@ -6,6 +6,7 @@ import { cannot, fitted, near } from './spot.ts';
 export const pad: Recipe = {
   id: 'pad',
   title: 'Pad between unequal levels',
+  isMoreSlower: true,
   asks: ({ part }) =>
     part?.kind === 'capacitor' || part?.kind === 'resistor'
       ? [

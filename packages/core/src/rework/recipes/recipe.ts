@@ -23,6 +23,8 @@ export interface Recipe {
   readonly id: string;
   /** In the trade's words. */
   readonly title: string;
+  /** Whether more of the first thing it asks is slower, quieter or lower to the ear. */
+  readonly isMoreSlower?: true;
   /** What it asks at a place; null where it does not fit. */
   readonly asks: (spot: Spot) => readonly Ask[] | null;
   /** Throws `rework/recipe` where it does not come out. */

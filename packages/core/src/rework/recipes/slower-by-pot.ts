@@ -6,6 +6,7 @@ import { cannot, trackFor } from './spot.ts';
 export const slowerByPot: Recipe = {
   id: 'slower-by-pot',
   title: 'Slower by a pot in series',
+  isMoreSlower: true,
   asks: ({ part }) =>
     part?.kind === 'resistor'
       ? [{ id: 'times', label: 'Up to times slower', quantity: 'number', usual: 3 }]

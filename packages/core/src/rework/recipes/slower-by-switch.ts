@@ -6,6 +6,7 @@ import { cannot, fitted, near } from './spot.ts';
 export const slowerBySwitch: Recipe = {
   id: 'slower-by-switch',
   title: 'Slower by a switch',
+  isMoreSlower: true,
   asks: ({ part }) =>
     part?.kind === 'capacitor'
       ? [{ id: 'times', label: 'Times slower', quantity: 'number', usual: 2 }]

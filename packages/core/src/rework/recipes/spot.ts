@@ -22,7 +22,10 @@ export class Spot {
     this.circuit = resolveLayer(circuit, 'planned');
     this.part = this.circuit.parts.find((p) => p.ref === ref);
     this.net = net ?? undefined;
-    this.taken = new Set([...circuit.parts, ...this.circuit.parts].map((p) => p.ref.toUpperCase()));
+    const added = (circuit.changes ?? []).flatMap((c) =>
+      c.steps.flatMap((s) => (s.do === 'add' ? [s.part] : [])),
+    );
+    this.taken = new Set([...circuit.parts, ...added, ...this.circuit.parts].map((p) => p.ref.toUpperCase()));
   }
 
   /** The next designator that is free: "R31". */

@@ -16,6 +16,7 @@ function supplyAt(spot: Spot) {
 export const supplyCell: Recipe = {
   id: 'supply-cell',
   title: 'RC cell in the supply',
+  isMoreSlower: true,
   asks: (spot) =>
     supplyAt(spot)
       ? [

@@ -21,6 +21,7 @@ function timingOf(spot: Spot) {
 export const timerDelay: Recipe = {
   id: 'timer-delay',
   title: 'Delay of a 555-type timer by a pot',
+  isMoreSlower: true,
   asks: (spot) =>
     timingOf(spot)
       ? [

@@ -1,0 +1,144 @@
+import { magnitude, NoOperatingPoint, type AnalysisSession } from '../analysis/index.ts';
+import type { LayerPart } from '../circuit/index.ts';
+import { USUAL_FREQUENCY_HZ } from '../devices/index.ts';
+import { HalfsplitError } from '../errors.ts';
+import { formatQuantity } from '../quantity/index.ts';
+import { technologyOf } from './ageing.ts';
+
+/** What a part bears, beside what it can: one thing of it. */
+export interface Stress {
+  readonly ref: string;
+  readonly of: 'voltage' | 'heat' | 'temperature' | 'life';
+  /** Share of what it can bear, 1 at the limit; of life, five years over those it has. */
+  readonly share: number;
+  readonly sentence: string;
+}
+
+/** Inside of a closed case, degC (common practice). */
+export const CASE_C = 40;
+/** A rating that nobody wrote down is taken for this, W (common practice: the small size). */
+const USUAL_RESISTOR_W = 0.25;
+/** Junction to air of the usual cases, K/W: small, as TO-92, and with a tab, as TO-220 (data sheets). */
+const SMALL_CASE = 200;
+const TAB_CASE = 62;
+/** Junction to case of a tab, mounting, and a usual small sink, K/W. */
+const TAB_ON_SINK = 3 + 0.5 + 10;
+/** More heat than this is not made in a small case, W. */
+const SMALL_CASE_W = 0.5;
+const HOTTEST_JUNCTION_C = 125;
+/** A plain electrolytic: hours at its temperature (data sheets); twice as long for every 10 K cooler (common practice). */
+const LIFE = { hours: 2000, ratedC: 85 } as const;
+const HOURS_A_YEAR = 8766;
+/** A set is expected to last this long between two overhauls, years of running. */
+const WANTED_YEARS = 5;
+/** From this share of the limit on a part stands near it. */
+const NEAR = 0.7;
+
+const HOT: ReadonlySet<string> = new Set(['bjt', 'jfet', 'mosfet', 'regulator', 'opamp', 'diode', 'zener']);
+
+/**
+ * What the parts of a circuit bear at rest and with its signals at their levels: voltage across each capacitor against its
+ * rating, heat of resistors against theirs, junctions with and without a heat sink in a closed case, ripple current and years of
+ * electrolytics. Only those near their limit or beyond it, the worst first. Empty where the circuit cannot be computed.
+ *
+ * @param caseC temperature around the parts, degC
+ */
+export function stressesOf(session: AnalysisSession, caseC: number = CASE_C): Stress[] {
+  try {
+    const x = session.operatingPoint();
+    return session.circuit.parts
+      .flatMap((part) => stressOf(session, x, part, caseC))
+      .filter((s) => s.share >= NEAR)
+      .sort((a, b) => b.share - a.share);
+  } catch (error) {
+    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return [];
+    throw error;
+  }
+}
+
+function stressOf(session: AnalysisSession, x: Float64Array, part: LayerPart, caseC: number): Stress[] {
+  if (part.kind === 'box' || part.kind === 'clock') return [];
+  if (part.kind === 'capacitor') return capacitorStress(session, x, part, caseC);
+  const watt = Math.abs(session.system.device(part.ref).report(x).power);
+  if (part.kind === 'resistor' || part.kind === 'potentiometer') return [resistorStress(part, watt)];
+  return HOT.has(part.kind) ? [junctionStress(part, watt, caseC)] : [];
+}
+
+const text = (value: number, unit: string) => formatQuantity(value, unit, { digits: 2 });
+
+/** The largest peak and the r.m.s. of something with every signal at its level; they add as they may meet, or as heat. */
+export function swingOf(
+  session: AnalysisSession,
+  of: (solved: AnalysisSession['smallSignal']) => { readonly re: number; readonly im: number },
+): { readonly peak: number; readonly rms: number } {
+  let [peak, square] = [0, 0];
+  for (const part of session.circuit.parts) {
+    if (part.kind !== 'signal' || typeof part.value !== 'number' || part.value === 0) continue;
+    const solved = session.smallSignal.at(part.frequency ?? USUAL_FREQUENCY_HZ).drive(part.ref);
+    const own = Math.abs(part.value) * magnitude(of(solved));
+    peak += own;
+    square += own ** 2 / 2;
+  }
+  return { peak, rms: Math.sqrt(square) };
+}
+
+function capacitorStress(
+  session: AnalysisSession,
+  x: Float64Array,
+  part: LayerPart & { readonly kind: 'capacitor' },
+  caseC: number,
+): Stress[] {
+  const { system, circuit } = session;
+  const [a, b] = [part.pins.a ?? circuit.ground, part.pins.b ?? circuit.ground].map((net) =>
+    system.node(net),
+  );
+  const direct = Math.abs(x[a!]! - x[b!]!);
+  const most = direct + swingOf(session, (s) => s.voltage(a!, b!)).peak;
+  const found: Stress[] = [];
+  if (part.voltage !== undefined)
+    found.push({
+      ref: part.ref,
+      of: 'voltage',
+      share: most / part.voltage,
+      sentence: `${part.ref}: ${text(most, 'V')} across it, rated ${text(part.voltage, 'V')}${most / part.voltage > NEAR ? `; ${text(1.5 * most, 'V')} would leave a margin` : ''}.`,
+    });
+  if (technologyOf(part) === 'electrolytic') {
+    const years = (LIFE.hours * 2 ** ((LIFE.ratedC - caseC) / 10)) / HOURS_A_YEAR;
+    const ripple = swingOf(session, (s) => s.current(part.ref)).rms;
+    const rippleWords = ripple > 0 ? `, ${text(ripple, 'A')} of ripple` : '';
+    found.push({
+      ref: part.ref,
+      of: 'life',
+      share: WANTED_YEARS / years,
+      sentence: `${part.ref}: about ${text(years, '')} years of running at ${text(caseC, 'degC')} for a plain one (${LIFE.hours} h at ${LIFE.ratedC} °C)${rippleWords}; one for 105 °C lasts four times as long.`,
+    });
+  }
+  return found;
+}
+
+function resistorStress(part: LayerPart, watt: number): Stress {
+  const rated = part.power ?? USUAL_RESISTOR_W;
+  const said = part.power === undefined ? `${text(rated, 'W')} is usual` : `rated ${text(rated, 'W')}`;
+  return {
+    ref: part.ref,
+    of: 'heat',
+    share: watt / rated,
+    sentence: `${part.ref}: ${text(watt, 'W')} of heat, ${said}; one of ${text(2 * watt, 'W')} or more runs cool.`,
+  };
+}
+
+function junctionStress(part: LayerPart, watt: number, caseC: number): Stress {
+  const isSmall = watt <= SMALL_CASE_W;
+  const bare = caseC + watt * (isSmall ? SMALL_CASE : TAB_CASE);
+  const sunk = caseC + watt * TAB_ON_SINK;
+  const share = (bare - caseC) / (HOTTEST_JUNCTION_C - caseC);
+  const words = isSmall
+    ? `its junction at ${text(bare, 'degC')} in a small case`
+    : `its junction at ${text(bare, 'degC')} without a heat sink, ${text(sunk, 'degC')} on one of 10 K/W`;
+  return {
+    ref: part.ref,
+    of: 'temperature',
+    share,
+    sentence: `${part.ref}: ${text(watt, 'W')} of heat, ${words}; ${HOTTEST_JUNCTION_C} °C is the most.`,
+  };
+}
