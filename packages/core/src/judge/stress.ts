@@ -48,6 +48,7 @@ export function stressesOf(session: AnalysisSession, caseC: number = CASE_C): St
     const x = session.operatingPoint();
     return session.circuit.parts
       .flatMap((part) => stressOf(session, x, part, caseC))
+      .concat(lifeOf(session, caseC))
       .filter((s) => s.share >= NEAR)
       .sort((a, b) => b.share - a.share);
   } catch (error) {
@@ -58,7 +59,7 @@ export function stressesOf(session: AnalysisSession, caseC: number = CASE_C): St
 
 function stressOf(session: AnalysisSession, x: Float64Array, part: LayerPart, caseC: number): Stress[] {
   if (part.kind === 'box' || part.kind === 'clock') return [];
-  if (part.kind === 'capacitor') return capacitorStress(session, x, part, caseC);
+  if (part.kind === 'capacitor') return capacitorStress(session, x, part);
   const watt = Math.abs(session.system.device(part.ref).report(x).power);
   if (part.kind === 'resistor' || part.kind === 'potentiometer') return [resistorStress(part, watt)];
   return HOT.has(part.kind) ? [junctionStress(part, watt, caseC)] : [];
@@ -86,7 +87,6 @@ function capacitorStress(
   session: AnalysisSession,
   x: Float64Array,
   part: LayerPart & { readonly kind: 'capacitor' },
-  caseC: number,
 ): Stress[] {
   const { system, circuit } = session;
   const [a, b] = [part.pins.a ?? circuit.ground, part.pins.b ?? circuit.ground].map((net) =>
@@ -102,18 +102,28 @@ function capacitorStress(
       share: most / part.voltage,
       sentence: `${part.ref}: ${text(most, 'V')} across it, rated ${text(part.voltage, 'V')}${most / part.voltage > NEAR ? `; ${text(1.5 * most, 'V')} would leave a margin` : ''}.`,
     });
-  if (technologyOf(part) === 'electrolytic') {
-    const years = (LIFE.hours * 2 ** ((LIFE.ratedC - caseC) / 10)) / HOURS_A_YEAR;
-    const ripple = swingOf(session, (s) => s.current(part.ref)).rms;
-    const rippleWords = ripple > 0 ? `, ${text(ripple, 'A')} of ripple` : '';
-    found.push({
-      ref: part.ref,
+  return found;
+}
+
+/** The years of all electrolytics, which are as warm as their case, with the one that bears the most ripple. */
+function lifeOf(session: AnalysisSession, caseC: number): Stress[] {
+  const parts = session.circuit.parts.filter((p) => technologyOf(p) === 'electrolytic');
+  const ripples = parts
+    .map(({ ref }) => ({ ref, ampere: swingOf(session, (s) => s.current(ref)).rms }))
+    .sort((a, b) => b.ampere - a.ampere);
+  const [most] = ripples;
+  if (!most) return [];
+  const years = (LIFE.hours * 2 ** ((LIFE.ratedC - caseC) / 10)) / HOURS_A_YEAR;
+  const who = parts.length === 1 ? most.ref : `${parts.length} electrolytics`;
+  const ripple = most.ampere > 0 ? ` Most ripple: ${most.ref} with ${text(most.ampere, 'A')}.` : '';
+  return [
+    {
+      ref: most.ref,
       of: 'life',
       share: WANTED_YEARS / years,
-      sentence: `${part.ref}: about ${text(years, '')} years of running at ${text(caseC, 'degC')} for a plain one (${LIFE.hours} h at ${LIFE.ratedC} °C)${rippleWords}; one for 105 °C lasts four times as long.`,
-    });
-  }
-  return found;
+      sentence: `${who}: about ${text(years, '')} years of running at ${text(caseC, 'degC')} for plain ones (${LIFE.hours} h at ${LIFE.ratedC} °C); those for 105 °C last four times as long.${ripple}`,
+    },
+  ];
 }
 
 function resistorStress(part: LayerPart, watt: number): Stress {
