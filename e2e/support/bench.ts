@@ -183,3 +183,13 @@ export const readoutCell = (page: Page, name: string, layer: 'marked' | 'found' 
     .filter({ hasText: name })
     .locator('td')
     .nth(2 + ['marked', 'found', 'planned'].indexOf(layer));
+
+/** Reaches something by the palette, without a mouse: "Part: V1", "Net: mic", "Go to the drawer". */
+export async function reach(page: Page, words: string): Promise<void> {
+  await page.keyboard.press('Control+k');
+  const field = page.getByRole('combobox', { name: 'Go to anything' });
+  await field.fill(words);
+  await expect(page.getByRole('option', { name: words }).first()).toBeVisible();
+  await field.press('Enter');
+  await expect(field).toBeHidden();
+}

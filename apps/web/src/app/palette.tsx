@@ -121,7 +121,7 @@ export function Palette() {
 function useCommands(): readonly Command[] {
   const navigate = useNavigate();
   const { unit } = useUnitContext();
-  const { selectRef } = useSelection();
+  const { selectRef, selectNet } = useSelection();
   const { setLayer } = useLayer();
   const { toggle } = useMode();
   const { units } = useUnits();
@@ -133,7 +133,18 @@ function useCommands(): readonly Command[] {
     const layers = LAYERS.map((l): Command => ({ value: `Show layer: ${l}`, run: () => setLayer(l) }));
     const parts = unit.parts.map(({ part }): Command => ({
       value: `Part: ${part.ref} (${part.kind})`,
-      run: () => selectRef(part.ref),
+      run: () => {
+        selectNet(null);
+        selectRef(part.ref);
+      },
+    }));
+    const nets = [...new Set(unit.parts.flatMap(({ part }) => Object.values(part.pins)))].sort();
+    const netCommands = nets.map((net): Command => ({
+      value: `Net: ${net}`,
+      run: () => {
+        selectRef(null);
+        selectNet(net);
+      },
     }));
     const pages = WORKSHOP_PAGES.map(({ path, word }): Command => ({
       value: `Go to the ${word.toLowerCase()}`,
@@ -152,7 +163,8 @@ function useCommands(): readonly Command[] {
       { value: 'Export this unit as a file', run: () => location.assign(fileUrl(unit.id)) },
       { value: 'Dim or light the page', run: toggle },
       ...parts,
+      ...netCommands,
       ...others,
     ];
-  }, [navigate, unit, selectRef, setLayer, toggle, units]);
+  }, [navigate, unit, selectRef, selectNet, setLayer, toggle, units]);
 }

@@ -1,5 +1,5 @@
 import type { Drawer } from '../drawer/index.ts';
-import type { QuantityKind } from '../quantity/index.ts';
+import { exactText, nearestPreferred, type QuantityKind } from '../quantity/index.ts';
 
 /** Values of a calculation's fields by their ids, in SI units. */
 export type DeskValues = Readonly<Record<string, number>>;
@@ -28,6 +28,9 @@ export interface Following extends Common {
   readonly inverse: (target: number, values: DeskValues) => number;
 }
 
+/** A value above zero as a part that can be had is typed: the nearest of E24. */
+export const asTyped = (value: number): string => exactText(nearestPreferred(value, 'E24'));
+
 /** A quick calculation that belongs to no unit. */
 export interface Calculation {
   readonly id: string;
@@ -36,7 +39,7 @@ export interface Calculation {
   readonly following: readonly Following[];
   /** What else is worth knowing, a sentence each. */
   readonly says?: (values: DeskValues, drawer: Drawer) => readonly string[];
-  /** The parts as a change that can be typed into a unit; its nets are for whoever takes it there. */
+  /** The parts, at their nearest values, as a change that can be typed into a unit; its nets are for whoever takes it there. */
   readonly line?: (values: DeskValues) => string;
   /** Where its equations come from. */
   readonly source: string;

@@ -1,5 +1,5 @@
-import { exactText, formatQuantity } from '../quantity/index.ts';
-import type { Calculation } from './calculation.ts';
+import { formatQuantity } from '../quantity/index.ts';
+import { asTyped, type Calculation } from './calculation.ts';
 
 /** 0 dBu: the voltage of 1 mW in 600 ohm, V (IEC 60268-15 speaks of 0.775 V). */
 const DBU_V = Math.sqrt(0.6);
@@ -144,6 +144,6 @@ export const chipGain: Calculation = {
       `With both at the ends of their tolerance: ${db(level(1 + spread[0]!))} to ${db(level(1 + spread[1]!))} not inverting, ${db(level(spread[0]!))} to ${db(level(spread[1]!))} inverting.`,
     ];
   },
-  line: ({ rf, rg }) => `Gain: +R90 ${exactText(rf!)} out minus; +R91 ${exactText(rg!)} minus 0`,
+  line: ({ rf, rg }) => `Gain: +R90 ${asTyped(rf!)} out minus; +R91 ${asTyped(rg!)} minus 0`,
   source: 'an ideal operational amplifier',
 };

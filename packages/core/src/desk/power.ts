@@ -1,12 +1,5 @@
-import {
-  bandsFor,
-  exactText,
-  formatCode,
-  formatQuantity,
-  formatPlain,
-  parseValue,
-} from '../quantity/index.ts';
-import type { Calculation } from './calculation.ts';
+import { bandsFor, formatCode, formatQuantity, formatPlain, parseValue } from '../quantity/index.ts';
+import { asTyped, type Calculation } from './calculation.ts';
 
 /** Rated powers of the usual resistors, W (common practice: run at half). */
 const POWERS = [0.125, 0.25, 0.5, 1, 2, 5, 10, 25];
@@ -44,7 +37,7 @@ export const led: Calculation = {
       ? []
       : [`A resistor of ${formatQuantity(rated, 'W')} runs at half of it or less.`];
   },
-  line: ({ r }) => `LED: +R90 ${exactText(Number(r!.toPrecision(2)))} vcc led; +LED90 led led 0`,
+  line: ({ r }) => `LED: +R90 ${asTyped(r!)} vcc led; +LED90 led led 0`,
   source: 'Ohm; red drops about 2 V, blue and white about 3 V',
 };
 

@@ -18,9 +18,8 @@ export const swapChannels: Recipe = {
   asks: (spot) => (twinOf(spot) ? [] : null),
   make(spot) {
     const [part, twin] = [spot.part!, twinOf(spot)!];
-    const pin = Object.keys(part.pins).at(-1)!;
-    if (part.pins[pin] === twin.pins[pin])
-      throw cannot(`${part.ref}.${pin} and ${twin.ref}.${pin} are at one net already.`);
+    const pin = Object.keys(part.pins).findLast((name) => part.pins[name] !== twin.pins[name]);
+    if (pin === undefined) throw cannot(`${part.ref} and ${twin.ref} are at the same nets already.`);
     return {
       line: `Channels swapped: swap ${part.ref}.${pin} ${twin.ref}.${pin}`,
       says: [`${part.ref}.${pin} goes to ${twin.pins[pin]}, ${twin.ref}.${pin} to ${part.pins[pin]}.`],
