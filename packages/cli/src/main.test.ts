@@ -1,61 +1,6 @@
-import { mkdtemp, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { run } from './main.ts';
-
-let folder = '';
-beforeAll(async () => {
-  folder = await mkdtemp(join(tmpdir(), 'halfsplit-cli-'));
-});
-afterAll(async () => {
-  await rm(folder, { recursive: true });
-});
-
-async function command(
-  ...args: string[]
-): Promise<{ code: number; answer: Record<string, unknown>; sentence: string }> {
-  let [out, err] = ['', ''];
-  const code = await run(args, { out: (text) => void (out += text), err: (text) => void (err += text) });
-  return {
-    code,
-    answer: out === '' ? {} : (JSON.parse(out) as Record<string, unknown>),
-    sentence: err.trim(),
-  };
-}
-
-async function unitFile(name: string, content: object | string): Promise<string> {
-  const path = join(folder, name);
-  await writeFile(path, typeof content === 'string' ? content : JSON.stringify(content));
-  return path;
-}
-
-const resistor = (ref: string, marked: string, a: string, b: string, rest = {}) => ({
-  ref,
-  kind: 'resistor',
-  pins: { a, b },
-  marked,
-  ...rest,
-});
-const divider = {
-  format: 'halfsplit/unit',
-  version: 1,
-  circuit: {
-    ground: '0',
-    parts: [
-      { ref: 'V1', kind: 'supply', pins: { plus: 'vcc', minus: '0' }, marked: 10 },
-      { ref: 'G1', kind: 'signal', pins: { plus: 'in', minus: '0' }, marked: '1V' },
-      resistor('R1', '1k', 'vcc', 'a'),
-      resistor('R2', '1k', 'a', '0', { found: 3000 }),
-      resistor('R3', '10k', 'in', 'out'),
-      { ref: 'C1', kind: 'capacitor', pins: { a: 'out', b: '0' }, marked: '10n' },
-    ],
-  },
-  readouts: [
-    { id: 'va', name: 'at a', kind: 'voltage', net: 'a', want: { target: 6, within: 0.2 } },
-    { id: 'bad', name: 'nowhere', kind: 'voltage', net: 'zz' },
-  ],
-};
+import { command, divider, resistor, unitFile } from './testing/command.ts';
 
 describe('halfsplit', () => {
   it('checks', async () => {
@@ -149,21 +94,6 @@ describe('halfsplit', () => {
     ]);
     const again = await command('tolerance', path, '--readout', 'va', '--runs', '2000', '--seed', '1');
     expect(again.answer).toEqual(tolerance.answer);
-  });
-
-  it('solves for the first readout that has a wanted range', async () => {
-    const { answer } = await command(
-      'solve',
-      await unitFile('e.json', divider),
-      '--may',
-      'R1',
-      '--series',
-      'E24',
-      '--most',
-      '3',
-    );
-    const [best] = answer.proposals as { changes: { ref: string; value: number }[]; missBy: number }[];
-    expect(best).toMatchObject({ missBy: 0, changes: [{ ref: 'R1', value: 2000 }] });
   });
 
   it('reads values and finds preferred ones', async () => {

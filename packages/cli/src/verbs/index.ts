@@ -127,7 +127,7 @@ export const VERBS: readonly Verb[] = [
   },
   {
     name: 'solve',
-    usage: `FILE [--readout ID --may R1,R2 --series E24 --most 20 --seconds 20 --to-set ID] ${LAYER}`,
+    usage: `FILE [--readout ID --may R1,R2 --series E24 --most 20 --seconds 20 --keep ID,ID --drawer FILE.csv --to-set ID] ${LAYER}`,
     does: 'Value changes that bring a readout into its wanted range.',
     example: 'solve preamp.halfsplit.json --readout gain --may R3,R4 --series E24',
     run: solve,
