@@ -13,7 +13,7 @@ import {
   onDistinctLayers,
   ratioToDb,
   solve,
-  transfer,
+  transferOver,
   unitOf,
   type Problem,
   type LayerCircuit,
@@ -52,7 +52,13 @@ export interface Analysis {
 export interface AnalysisRequest {
   readonly document: UnitDocument;
   /** Net or source, and net, between which the response is drawn; absent when there are none. */
-  readonly response: { readonly from: string; readonly to: string } | null;
+  readonly response: ResponseEnds | null;
+}
+
+/** Net or source, and net, between which a response is drawn. */
+export interface ResponseEnds {
+  readonly from: string;
+  readonly to: string;
 }
 
 const LOWEST_HZ = 10;
@@ -170,13 +176,15 @@ function analyseAnew(
   return { answers, analysis: { volts, reason: null, supplies, gainDb, overRated, stresses } };
 }
 
-function responseOf(
+/** Gain in dB between two ends at frequencies in Hz; null where it cannot be computed. */
+export function responseOf(
   session: AnalysisSession,
-  ends: { from: string; to: string },
+  ends: ResponseEnds,
   frequencyHz: readonly number[],
 ): number[] | null {
   try {
-    return frequencyHz.map((f) => ratioToDb(magnitude(transfer(session, ends.from, ends.to, f))));
+    const ratioAt = transferOver(session, ends.from, ends.to);
+    return frequencyHz.map((f) => ratioToDb(magnitude(ratioAt(f))));
   } catch (error) {
     if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return null;
     throw error;

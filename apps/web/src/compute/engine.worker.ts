@@ -9,7 +9,7 @@ import {
   type SolveRequest,
   type UnitDocument,
 } from '@halfsplit/core';
-import { compareSets, type CompareRequest } from './comparing.ts';
+import { compareRanges, compareSets, type CompareRequest } from './comparing.ts';
 import { deepAnalysis, spreadRuns, type DeepRequest } from './deep.ts';
 import { draw, type DrawRequest } from './drawing.ts';
 import { partsShare, searchOf, type PartsRequest } from './finding.ts';
@@ -50,6 +50,7 @@ const engine = {
   shown: (request: { document: UnitDocument; layer: Layer }) => shownOn(request),
   harm: (document: UnitDocument, includesSlow: boolean) => harmOf(document, includesSlow),
   compareSets: (request: CompareRequest) => compareSets(request),
+  compareRanges: (request: { document: UnitDocument; readoutId: string }) => compareRanges(request),
   draw: (request: DrawRequest) => draw(request),
   search: async (request: SolveRequest, onProgress: (fraction: number) => Promise<void>) => {
     const told: Promise<void>[] = [];

@@ -10,7 +10,8 @@ export {
   type ReadoutRow,
   type ReadoutsAround,
 } from './evaluate.ts';
-export { semitones } from './range.ts';
+export { semitones, type Ends } from './range.ts';
+export { rangesBySetting, type RangeInSetting, type RangesBySetting } from './ranges-by-setting.ts';
 export type { ReadoutAnswer } from './readout-type.ts';
 export { describeReadout, transferEnds } from './registry.ts';
 export { CURVES } from './replay-curve.ts';

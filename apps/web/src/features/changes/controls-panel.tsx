@@ -4,6 +4,7 @@ import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { unitChange } from '../../api/change.ts';
 import { AS_DRAWN, useTrial, type Controls } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
+import { SettingRanges } from './setting-ranges.tsx';
 import styles from './changes.module.css';
 
 const PER_CENT = 100;
@@ -34,6 +35,7 @@ export const ControlsPanel = memo(function ControlsPanel() {
         </span>
       </div>
       <Settings parts={parts} />
+      <SettingRanges />
       <ul className={styles.controls}>
         {parts.map((part) => (
           <Control

@@ -1,11 +1,20 @@
 import { Drawer } from 'antd';
-import { formatWant, outsideBy, unitOf, type Readout, type ReadoutAnswer } from '@halfsplit/core';
-import { useEffect, useState } from 'react';
+import {
+  formatWant,
+  outsideBy,
+  transferEnds,
+  unitOf,
+  type Readout,
+  type ReadoutAnswer,
+} from '@halfsplit/core';
+import { useEffect, useMemo, useState } from 'react';
 import { LatestRunner } from '../../compute/runner.ts';
 import type { ComparedSets, CompareRequest } from '../../compute/comparing.ts';
 import { answerText } from '../../ui/readout-value.ts';
 import { ToneMark } from '../../ui/marks.tsx';
+import { useAnalysed } from '../../unit/analysed.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
+import { SetCurves } from './set-curves.tsx';
 import { setName } from './sets-bar.tsx';
 
 let comparers: LatestRunner<CompareRequest, ComparedSets> | null = null;
@@ -17,17 +26,20 @@ const isOutside = (answer: ReadoutAnswer | undefined, readout: Readout): boolean
 export function SetsTable({ onClose }: { onClose: () => void }) {
   const { document } = useUnitContext();
   const { circuit, readouts } = document;
+  const { readoutId } = useAnalysed();
+  const shown = readouts.find((r) => r.id === readoutId) ?? readouts[0];
+  const response = useMemo(() => (shown ? transferEnds(shown) : null), [shown]);
   const [made, setMade] = useState<{ of: typeof document; sets: ComparedSets } | null>(null);
   useEffect(() => {
     let isCurrent = true;
     comparers ??= new LatestRunner('shown', async (engine, request) => engine.compareSets(request));
-    comparers.run({ document }, (sets) => {
+    comparers.run({ document, response }, (sets) => {
       if (isCurrent) setMade({ of: document, sets });
     });
     return () => {
       isCurrent = false;
     };
-  }, [document]);
+  }, [document, response]);
   const isLate = made?.of !== document;
   return (
     <Drawer open onClose={onClose} title="Sets side by side" size="large">
@@ -72,6 +84,9 @@ export function SetsTable({ onClose }: { onClose: () => void }) {
           })}
         </tbody>
       </table>
+      {made && response && (
+        <SetCurves sets={made.sets} circuit={circuit} words={`Gain, ${response.from} to ${response.to}`} />
+      )}
     </Drawer>
   );
 }

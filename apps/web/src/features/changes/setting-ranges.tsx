@@ -1,0 +1,90 @@
+import { unitOf, type RangesBySetting, type Readout } from '@halfsplit/core';
+import { Button, Spin } from 'antd';
+import { useEffect, useState } from 'react';
+import { LatestRunner } from '../../compute/runner.ts';
+import { useUnitContext } from '../../unit/unit-context.tsx';
+import { answerText, readoutText } from '../../ui/readout-value.ts';
+import type { UnitDocument } from '@halfsplit/core';
+import styles from './changes.module.css';
+
+type Outcome = RangesBySetting | { readonly sentence: string };
+let comparers: LatestRunner<{ document: UnitDocument; readoutId: string }, Outcome> | null = null;
+
+/** The ranges of a readout over its knob in every setting, on one axis. */
+export function SettingRanges() {
+  const { document } = useUnitContext();
+  const [openId, setOpenId] = useState<string | null>(null);
+  const ranges = document.readouts.filter((r) => r.kind === 'range');
+  if (ranges.length === 0 || (document.settings ?? []).length === 0) return null;
+  return (
+    <div>
+      {ranges.map((r) => (
+        <Button
+          key={r.id}
+          size="small"
+          type="text"
+          aria-expanded={r.id === openId}
+          onClick={() => setOpenId(r.id === openId ? null : r.id)}
+        >
+          {r.name} in every setting
+        </Button>
+      ))}
+      {openId !== null && <Ranges key={openId} readout={ranges.find((r) => r.id === openId)!} />}
+    </div>
+  );
+}
+
+function Ranges({ readout }: { readonly readout: Readout }) {
+  const { document } = useUnitContext();
+  const [made, setMade] = useState<{ readonly of: UnitDocument; readonly outcome: Outcome } | null>(null);
+  useEffect(() => {
+    let isCurrent = true;
+    comparers ??= new LatestRunner('shown', async (engine, request) => engine.compareRanges(request));
+    comparers.run({ document, readoutId: readout.id }, (outcome) => {
+      if (isCurrent) setMade({ of: document, outcome });
+    });
+    return () => {
+      isCurrent = false;
+    };
+  }, [document, readout.id]);
+  if (!made) return <Spin size="small" />;
+  if ('sentence' in made.outcome) return <p className="hs-problem">{made.outcome.sentence}</p>;
+  const { ranges, common } = made.outcome;
+  const unit = unitOf(readout, document.readouts);
+  const ends = ranges.flatMap((r) => (r.ends ? [r.ends.min, r.ends.max] : []));
+  const isLog = ends.every((v) => v > 0);
+  const scale = (v: number) => (isLog ? Math.log(v) : v);
+  const [low, high] = [Math.min(...ends.map(scale)), Math.max(...ends.map(scale))];
+  const at = (v: number) => `${(100 * (scale(v) - low)) / Math.max(high - low, 1e-12)}%`;
+  const text = (e: { readonly min: number; readonly max: number }) =>
+    answerText({ ok: true, value: e.max - e.min, range: e }, unit);
+  return (
+    <figure aria-busy={made.of !== document} aria-label={`${readout.name} in every setting`}>
+      <ul className={styles.ranges}>
+        {ranges.map(({ setting, ends: own, sentence }) => (
+          <li key={setting?.id ?? ''}>
+            <span>{setting ? (setting.name ?? setting.id) : 'as drawn'}</span>
+            <span className={styles.rangeAxis}>
+              {common && (
+                <span
+                  className={styles.rangeCommon}
+                  style={{ left: at(common.min), right: `calc(100% - ${at(common.max)})` }}
+                />
+              )}
+              {own && (
+                <span
+                  className={styles.rangeBar}
+                  style={{ left: at(own.min), right: `calc(100% - ${at(own.max)})` }}
+                />
+              )}
+            </span>
+            <span className="hs-number">{own ? text(own) : (sentence ?? readoutText(null, unit))}</span>
+          </li>
+        ))}
+      </ul>
+      <figcaption className="hs-dim">
+        {common ? `All of them reach ${text(common)}.` : 'They reach nothing in common.'}
+      </figcaption>
+    </figure>
+  );
+}
