@@ -75,6 +75,16 @@ describe('the drawer', () => {
     ]);
   });
 
+  it('counts nothing twice that is sent twice, and loses nothing that comes from two at once', async () => {
+    await put(item());
+    const more = item({ count: 5 });
+    await put(more);
+    await put(more);
+    expect(await countAt('A2')).toBe(7);
+    await Promise.all(Array.from({ length: 6 }, () => put(item({ count: 1 }))));
+    expect(await countAt('A2')).toBe(13);
+  });
+
   it('is changed by one of two who change the same thing, and tells the other what is there', async () => {
     await put(item());
     const [seen] = await items();

@@ -14,6 +14,16 @@ export async function insertKey(
   return (rows as unknown[]).length > 0;
 }
 
+/** Takes the keys that nobody has taken, all at once: those are answered. */
+export async function insertKeys(keys: readonly string[], transaction: Transaction): Promise<Set<string>> {
+  const [rows] = await WriteModel.sequelize!.query(
+    `INSERT INTO writes (key, fingerprint, created_at) SELECT key, '', now() FROM unnest($keys::text[]) AS key
+     ON CONFLICT (key) DO NOTHING RETURNING key`,
+    { bind: { keys: [...keys] }, transaction },
+  );
+  return new Set((rows as { key: string }[]).map((row) => row.key));
+}
+
 /** What was done under a key. */
 export const findKey = (key: string, transaction: Transaction): Promise<WriteModel | null> =>
   WriteModel.findByPk(key, { transaction });

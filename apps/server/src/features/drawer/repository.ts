@@ -7,6 +7,10 @@ import { StockModel, StockMoveModel, UnitModel } from '../../database/models/ind
 export const allStock = (transaction: Transaction | null = null): Promise<StockModel[]> =>
   StockModel.findAll({ transaction, order: ['id'] });
 
+/** The whole drawer, held until the transaction ends. */
+export const heldStock = (transaction: Transaction): Promise<StockModel[]> =>
+  StockModel.findAll({ order: ['id'], lock: transaction.LOCK.UPDATE, transaction });
+
 /** The items that have something left, held until the transaction ends, so that no part is given twice. */
 export const stockToTake = (transaction: Transaction): Promise<StockModel[]> =>
   StockModel.findAll({

@@ -10,7 +10,7 @@ import {
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { notFound } from '../../errors.ts';
-import { findUnit } from '../units/repository.ts';
+import { lockUnit } from '../units/repository.ts';
 import { allStock } from './repository.ts';
 import { addToDrawer, changeItem, needsOfBench, putOut, removeItem, stockRow } from './service.ts';
 
@@ -85,7 +85,7 @@ export function drawerRoutes(app: App): void {
     async (request) => {
       const { unitId, ...out } = request.body;
       await database.transaction(async (t) => {
-        const unit = await findUnit(unitId, t);
+        const unit = await lockUnit(unitId, t);
         if (!unit) throw notFound('unit', unitId);
         await putOut(unit, out, t);
       });

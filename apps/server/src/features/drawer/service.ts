@@ -19,16 +19,17 @@ import {
 } from '@halfsplit/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { StockModel, UnitModel } from '../../database/models/index.ts';
+import { insertKeys } from '../../database/keys.ts';
 import { inSnapshot } from '../../database/snapshot.ts';
 import { invalid, notFound, stale } from '../../errors.ts';
 import { circuitOf } from '../changes/circuit.ts';
 import {
   allMovesOut,
-  allStock,
   countStock,
   deleteStock,
   findStock,
   forgetMoves,
+  heldStock,
   insertStock,
   movesOf,
   noteMove,
@@ -62,11 +63,15 @@ export async function addToDrawer(
   items: readonly (StockItem & { readonly id: string })[],
   transaction: Transaction,
 ): Promise<void> {
-  const rows = await allStock(transaction);
-  const known = new Set(rows.map((row) => row.id));
+  // What is sent again after an answer that was lost was put in already, into whatever row it was counted.
+  const keys = await insertKeys(
+    items.map((item) => `stock ${item.id}`),
+    transaction,
+  );
+  const rows = await heldStock(transaction);
   const fresh: (StockItem & { readonly id: string })[] = [];
   for (const item of items) {
-    if (known.has(item.id)) continue;
+    if (!keys.has(`stock ${item.id}`)) continue;
     const same = rows.find((row) => isSameItem(itemOf(row), item));
     if (same) await writeStock(same, { count: same.count + item.count }, transaction);
     else fresh.push(item);
@@ -142,7 +147,7 @@ export async function putOut(
   let stockId: string | null = null;
   if (item) {
     await addToDrawer([item], transaction);
-    stockId = (await allStock(transaction)).find((row) => isSameItem(itemOf(row), item))?.id ?? null;
+    stockId = (await heldStock(transaction)).find((row) => isSameItem(itemOf(row), item))?.id ?? null;
   }
   await noteMove({ unitId, changeId, ref, direction: 'out', stockId }, transaction);
 }

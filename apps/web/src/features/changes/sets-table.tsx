@@ -8,6 +8,7 @@ import {
   type ReadoutAnswer,
 } from '@halfsplit/core';
 import { useEffect, useMemo, useState } from 'react';
+import { isSlow } from '../../compute/is-slow.ts';
 import { LatestRunner } from '../../compute/runner.ts';
 import type { ComparedSets, CompareRequest } from '../../compute/comparing.ts';
 import { answerText } from '../../ui/readout-value.ts';
@@ -19,7 +20,7 @@ import { setName } from './sets-bar.tsx';
 
 let comparers: LatestRunner<CompareRequest, ComparedSets> | null = null;
 
-const isOutside = (answer: ReadoutAnswer | undefined, readout: Readout): boolean =>
+const isOutside = (answer: ReadoutAnswer | null | undefined, readout: Readout): boolean =>
   answer?.ok === true && outsideBy(answer.value, readout.want) !== 0;
 
 /** Every readout as it came and with each set, what is out of its range and what is mended marked. */
@@ -33,9 +34,15 @@ export function SetsTable({ onClose }: { onClose: () => void }) {
   useEffect(() => {
     let isCurrent = true;
     comparers ??= new LatestRunner('shown', async (engine, request) => engine.compareSets(request));
-    comparers.run({ document, response }, (sets) => {
-      if (isCurrent) setMade({ of: document, sets });
-    });
+    const runner = comparers;
+    const compare = (withSlow: boolean) =>
+      runner.run({ document, response, withSlow }, (sets) => {
+        if (!isCurrent) return;
+        setMade({ of: document, sets });
+        // What takes runs in time follows what is there at once.
+        if (!withSlow && document.readouts.some(isSlow)) compare(true);
+      });
+    compare(false);
     return () => {
       isCurrent = false;
     };
