@@ -16,7 +16,18 @@ const CORE_LAYERS = [
   'readouts',
 ];
 /** The rest stand side by side on top; these may use one another in this order. */
-const CORE_TOP = ['meter', 'judge', 'formats', 'sheet', 'drawer', 'desk', 'record', 'rework', 'isolate', 'draw'];
+const CORE_TOP = [
+  'meter',
+  'judge',
+  'formats',
+  'sheet',
+  'drawer',
+  'desk',
+  'record',
+  'rework',
+  'isolate',
+  'draw',
+];
 
 const coreLayerRules = [...CORE_LAYERS, ...CORE_TOP].map((folder, i, all) => ({
   files: [`packages/core/src/${folder}/**/*.ts`],
