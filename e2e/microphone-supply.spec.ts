@@ -4,8 +4,9 @@ test('an RC cell in the microphone’s supply, by the keyboard: hum before and a
   page,
 }) => {
   await copyInMeasure(page, /Plover/);
-  await goTo(page, 'Rework');
   await reach(page, 'Part: V1');
+  await page.keyboard.press('Alt+e');
+  await expect(page.getByLabel('Type a change')).toBeFocused();
   const ways = page.getByRole('region', { name: 'Ways of doing' });
   await ways.getByRole('button', { name: 'RC cell in the supply' }).press('Enter');
   const lost = ways.getByLabel('May lose');

@@ -186,6 +186,7 @@ export const readoutCell = (page: Page, name: string, layer: 'marked' | 'found' 
 
 /** Reaches something by the palette, without a mouse: "Part: V1", "Net: mic", "Go to the drawer". */
 export async function reach(page: Page, words: string): Promise<void> {
+  await expect(page.getByRole('navigation', { name: 'Stages' })).toBeVisible();
   await page.keyboard.press('Control+k');
   const field = page.getByRole('combobox', { name: 'Go to anything' });
   await field.fill(words);

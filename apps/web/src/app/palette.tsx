@@ -22,7 +22,7 @@ interface Command {
   readonly run: () => void;
 }
 
-/** One field that reaches everything: stages, parts, layers, units. Ctrl K opens it; Alt 1 to 4 go to the stages. */
+/** One field that reaches everything: stages, parts, layers, units. Ctrl K opens it; Alt 1 to 6 go to the stages, Alt E to what can be done at what is chosen. */
 export function Palette() {
   const [isOpen, setIsOpen] = useState(false);
   const [text, setText] = useState('');
@@ -37,6 +37,10 @@ export function Palette() {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault();
         setIsOpen(true);
+      }
+      if (event.altKey && event.code === 'KeyE') {
+        event.preventDefault();
+        void navigate(`/units/${unit.id}/rework`, { state: { line: '' } });
       }
       // By the place of the key: with Alt held, many layouts give other signs.
       const digit = /^(?:Digit|Numpad)(\d)$/.exec(event.code)?.[1];
@@ -159,6 +163,10 @@ function useCommands(): readonly Command[] {
     return [
       ...stages,
       ...layers,
+      {
+        value: 'Change what is chosen',
+        run: () => void navigate(`/units/${unit.id}/rework`, { state: { line: '' } }),
+      },
       ...pages,
       { value: 'Export this unit as a file', run: () => location.assign(fileUrl(unit.id)) },
       { value: 'Dim or light the page', run: toggle },

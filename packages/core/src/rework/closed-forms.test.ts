@@ -177,6 +177,8 @@ describe('values against closed forms', () => {
     });
     expect(firm!.isInside).toBe(true);
     expect(firm!.goals[1]!.missBy).toBeGreaterThan(0);
+    // One part does what is firm: nobody solders a second one for a wish that stays out of reach.
+    expect(firm!.changes).toHaveLength(1);
   });
 });
 

@@ -4,7 +4,7 @@ import type { GoalField, Values } from './goal-field.ts';
 /** Values that need not be preferred ones, and what they make of the goals. */
 export interface Relaxed {
   readonly values: Values;
-  /** Sum of the firm goals' misses and the weighted ones of the wishes, each as a part of its scale; 0 inside all. */
+  /** Sum of the firm goals' misses, each as a part of its scale; 0 inside all of them. */
   readonly miss: number;
   /** About how the goals move with the logarithm of each value, as `GoalField.slopes`. */
   readonly slopes: readonly Float64Array[] | null;
@@ -101,7 +101,7 @@ export function relax(field: GoalField, options: RelaxOptions): Relaxed {
     here = next;
     isFresh = false;
   }
-  return { values: valuesAt(here.x), miss: totalMiss(field, here.goals), slopes };
+  return { values: valuesAt(here.x), miss: firmMiss(field, here.goals), slopes };
 }
 
 /** Slopes corrected by what a step did (Broyden 1965). */
@@ -121,9 +121,9 @@ function carry(
   });
 }
 
-/** The misses of all goals, a wish by its weight. */
-export const totalMiss = (field: GoalField, goals: Float64Array): number =>
-  field.aims.reduce((sum, { wish }, i) => sum + (wish ?? 1) * field.missOf(goals, i), 0);
+/** The misses of the firm goals: what a wish leaves open stands in nobody's way. */
+const firmMiss = (field: GoalField, goals: Float64Array): number =>
+  field.aims.reduce((sum, { wish }, i) => (wish === null ? sum + field.missOf(goals, i) : sum), 0);
 
 /** What a goal's measure is divided by for its residual, and where it is drawn to; zero weight where it is well inside. */
 function pull(field: GoalField, goals: Float64Array, index: number): { to: number; unit: number } | null {

@@ -21,9 +21,9 @@ const NAMED = /^([^:;>+]{2,60}): ?(.+)$/;
 const LONGEST_NAME = 120;
 
 /** A line that another page hands over, to be completed here. */
-function useHandedLine(): string {
+function useHandedLine(): string | null {
   const { state } = useLocation() as { readonly state: unknown };
-  return typeof state === 'object' && state !== null && 'line' in state ? String(state.line) : '';
+  return typeof state === 'object' && state !== null && 'line' in state ? String(state.line) : null;
 }
 
 /** One field for every change: what it does is said while it is typed, Enter keeps it. */
@@ -31,7 +31,7 @@ export function ChangeEntry() {
   const { document } = useUnitContext();
   const { add } = useChangeActions();
   const handed = useHandedLine();
-  const [line, setLine] = useState(handed);
+  const [line, setLine] = useState(handed ?? '');
   const [work, setWork] = useState<Work>('modification');
   const field = useRef<InputRef>(null);
   const [, name, phrase = line] = NAMED.exec(line) ?? [];
@@ -68,6 +68,7 @@ export function ChangeEntry() {
       </div>
       <Input
         ref={field}
+        autoFocus={handed !== null}
         aria-label="Type a change"
         aria-describedby="change-read"
         className="hs-mono"
