@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { markedCircuitOf } from '../testing/circuits.ts';
-import { controlState, withControl, type ControlState } from './control.ts';
+import { controlState, controlWords, withControl, type ControlState } from './control.ts';
 
 const partOf = (line: string) => markedCircuitOf(line).parts[0]!;
 const turned = (line: string, state: ControlState) => {
@@ -33,5 +33,18 @@ describe('controls', () => {
     expect(turned('SW1 a 0', 0.5)).toBeUndefined();
     expect(turned('SW1 changeover com=a a=b b=0', 'c')).toBeUndefined();
     expect(turned('R1 10k a 0', 0.5)).toBeUndefined();
+  });
+});
+
+describe('where a control stands, in words', () => {
+  it.each([
+    ['P1 100k 1=a 2=w 3=0 position=0.3', 'at 30 %'],
+    ['P1 100k 1=a 2=w 3=0', 'at 50 %'],
+    ['SW1 a b open', 'open'],
+    ['SW1 a b closed', 'closed'],
+    ['CO1 com a b position=b', 'at b'],
+    ['R1 1k a b', ''],
+  ])('%s: %s', (line, words) => {
+    expect(controlWords(partOf(line))).toBe(words);
   });
 });

@@ -1,10 +1,12 @@
+import type { PartKind } from '@halfsplit/contract';
 import type { LayerPart } from './layer.ts';
+import type { Part } from './part.ts';
 
 /** What a control stands at: a travel 0..1, a position by its name, closed or open, a plug in or out. */
 export type ControlState = number | boolean | string;
 
 /** The position of a control; undefined for a part that is none. */
-export function controlState(part: LayerPart): ControlState | undefined {
+export function controlState(part: LayerPart | Part): ControlState | undefined {
   switch (part.kind) {
     case 'potentiometer':
       return part.position ?? USUAL_TRAVEL;
@@ -19,6 +21,27 @@ export function controlState(part: LayerPart): ControlState | undefined {
     default:
       return undefined;
   }
+}
+
+/** Kinds that stand somewhere: a knob, a contact, a throw, a plug. */
+export const isControl = (kind: PartKind): boolean => CONTROLS.has(kind);
+const CONTROLS: ReadonlySet<PartKind> = new Set([
+  'potentiometer',
+  'changeover',
+  'switch',
+  'jumper',
+  'fuse',
+  'jack',
+]);
+
+/** Where a control stands, as a word beside it: "at 50 %", "closed", "at a", "no plug"; empty for a part that is none. */
+export function controlWords(part: LayerPart | Part): string {
+  const state = controlState(part);
+  if (typeof state === 'number') return `at ${Math.round(100 * state)} %`;
+  if (typeof state === 'string') return state === 'open' ? 'open' : `at ${state}`;
+  if (state === undefined) return '';
+  if (part.kind === 'jack') return state ? 'plug in' : 'no plug';
+  return state ? 'closed' : 'open';
 }
 
 /** Travel of a potentiometer of which nothing is said: the middle. */

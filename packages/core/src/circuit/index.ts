@@ -1,5 +1,5 @@
 export { checkCircuit, touching } from './check.ts';
-export { controlState, withControl, type ControlState } from './control.ts';
+export { controlState, controlWords, isControl, withControl, type ControlState } from './control.ts';
 export {
   partFields,
   readoutFields,

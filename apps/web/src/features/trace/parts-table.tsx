@@ -1,6 +1,15 @@
 import { DeleteOutlined } from '@ant-design/icons';
 import type { PartResource } from '@halfsplit/contract';
-import { formatQuantity, KINDS, markedNumber, QUANTITY_KINDS, type Problem } from '@halfsplit/core';
+import {
+  controlWords,
+  formatQuantity,
+  isControl,
+  KINDS,
+  readPart,
+  markedNumber,
+  QUANTITY_KINDS,
+  type Problem,
+} from '@halfsplit/core';
 import { memo, useMemo, useRef } from 'react';
 import { VirtualRows } from '../../ui/virtual-rows.tsx';
 import styles from './trace.module.css';
@@ -104,7 +113,14 @@ const PartRow = memo(function PartRow({
           </button>
         </td>
         <td className="hs-number">{marked}</td>
-        <td className="hs-dim">{part.model ?? (pins.length === 2 && value ? '' : KINDS[part.kind].words)}</td>
+        <td className="hs-dim">
+          {[
+            part.model ?? (pins.length === 2 && value ? '' : KINDS[part.kind].words),
+            isControl(part.kind) ? controlWords(readPart(part, part.ref, [])) : '',
+          ]
+            .filter((w) => w !== '')
+            .join(', ')}
+        </td>
         <td className={styles.nets}>
           {pinsInOrder(part).map(([pin, net]) => (
             <button
