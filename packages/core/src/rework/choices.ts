@@ -14,7 +14,7 @@ export interface Choices {
   values(ref: string): readonly number[];
   /** A single value as a change. */
   single(ref: string, value: number): ValueChange;
-  /** The single values next to an exact one. */
+  /** The single values next to an exact one, the nearest first. */
   nearest(ref: string, exact: number): readonly ValueChange[];
   /** Two parts in series or parallel that come closest to an exact value. */
   pairs(ref: string, exact: number): readonly ValueChange[];

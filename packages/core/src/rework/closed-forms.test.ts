@@ -4,6 +4,7 @@ import type { Circuit } from '../circuit/index.ts';
 import { AnalysisSession, seededRandom, spreadParts } from '../analysis/index.ts';
 import { evaluateReadout, outsideBy, type Readout } from '../readouts/index.ts';
 import { circuitOf } from '../testing/circuits.ts';
+import { DrawerChoices } from './drawer-choices.ts';
 import { solve, type Proposal, type SolveRequest } from './solver.ts';
 
 const ask = (request: Partial<SolveRequest> & Pick<SolveRequest, 'circuit' | 'readouts' | 'goals' | 'may'>) =>
@@ -279,6 +280,15 @@ describe('values from a drawer', () => {
     // 5.6 k in series: 8.485 V.
     const pair = find({ target: 8.485, within: 0.02 }).find((p) => p.changes[0]!.made === 'series');
     expect(pair!.changes).toMatchObject([{ of: [3900, 1700], places: ['A1', 'A2'] }]);
+  });
+
+  it('come with the nearest first, whether there or to be bought', () => {
+    const parts = new Map(resolveLayer(circuit, 'marked').parts.map((p) => [p.ref, p]));
+    const nearest = (exact: number) =>
+      new DrawerChoices(parts, 'E24', drawer).nearest('R2', exact).map((c) => c.value);
+    expect(nearest(3850)[0]).toBe(3900);
+    expect(nearest(3400)[0]).toBe(3300);
+    expect(nearest(1720)[0]).toBe(1700);
   });
 
   it('say what must be bought', () => {

@@ -57,7 +57,10 @@ export class DrawerChoices implements Choices {
     const above = there.find((v) => v >= exact);
     const below = there.findLast((v) => v <= exact);
     const bought = this.bought.nearest(ref, exact).map((c) => c.value);
-    return merged([above, below, ...bought].filter((v) => v !== undefined)).map((v) => this.single(ref, v));
+    const away = (value: number) => Math.abs(Math.log(value / exact));
+    return merged([above, below, ...bought].filter((v) => v !== undefined))
+      .sort((a, b) => away(a) - away(b))
+      .map((v) => this.single(ref, v));
   }
 
   pairs(ref: string, exact: number): readonly ValueChange[] {
