@@ -30,6 +30,13 @@ for (const scheme of ['light', 'dark'] as const) {
     await page.goto('/');
     await expect(page.getByRole('link', { name: /Lark 3/ }).first()).toBeVisible();
     await expectNoSeriousViolation(page, 'bench');
+    await page.getByRole('link', { name: 'Drawer' }).click();
+    await expect(page.getByLabel('Count of 22 pF in B1')).toBeVisible();
+    await expectNoSeriousViolation(page, 'Drawer');
+    await page.getByRole('link', { name: 'Desk' }).click();
+    await expect(page.getByRole('region', { name: 'Levels' })).toBeVisible();
+    await expectNoSeriousViolation(page, 'Desk');
+    await page.getByRole('link', { name: 'Bench' }).click();
     await page.getByRole('button', { name: 'New unit' }).first().click();
     await expect(page.getByRole('dialog')).toBeVisible();
     await expectNoSeriousViolation(page, 'new unit');

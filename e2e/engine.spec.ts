@@ -19,6 +19,8 @@ test('spread, noise, switch-on and stability are computed when asked for, and sa
 });
 
 test('an oscillator says at what rate it starts, and its rate is read', async ({ page }) => {
+  // Its rate takes runs in time, on every layer.
+  test.slow();
   await openUnit(page, /Heron/);
   await expect(readoutCell(page, 'Pan rate', 'marked')).toHaveText(/1\.2\d Hz/, { timeout: 60_000 });
   await page.getByText('Stability', { exact: true }).click();

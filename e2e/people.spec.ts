@@ -7,6 +7,8 @@ test('on the network everybody signs in: a phone is paired once, and a copied co
   page,
   browser,
 }) => {
+  // Three browsers, two of them on a unit that takes runs in time.
+  test.slow();
   await page.goto(lan);
   await page.getByLabel('Name').fill('Maren');
   await page.getByLabel('Passphrase').fill(PASSPHRASE);
