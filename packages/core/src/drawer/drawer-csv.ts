@@ -35,14 +35,14 @@ export interface DrawerCsv {
 const bad = (line: number, detail: string) => problem('file/invalid', { where: `line ${line}`, detail });
 
 /** Words for kinds that people write. */
-const KIND_WORDS: Readonly<Record<string, PartKind>> = {
-  pot: 'potentiometer',
-  cap: 'capacitor',
-  coil: 'inductor',
-  transistor: 'bjt',
-  chip: 'opamp',
-  ic: 'opamp',
-};
+const KIND_WORDS: ReadonlyMap<string, PartKind> = new Map([
+  ['pot', 'potentiometer'],
+  ['cap', 'capacitor'],
+  ['coil', 'inductor'],
+  ['transistor', 'bjt'],
+  ['chip', 'opamp'],
+  ['ic', 'opamp'],
+]);
 
 /**
  * Reads a drawer: `kind,value,tolerance,rating,technology,count,place`, with or without a head, separated by comma, semicolon
@@ -109,7 +109,7 @@ export function kindNamed(text: string): PartKind | undefined {
   const kinds = Object.keys(KINDS) as PartKind[];
   return (
     kinds.find((k) => k.toLowerCase() === word || KINDS[k].words === word) ??
-    KIND_WORDS[word] ??
+    KIND_WORDS.get(word) ??
     (/^[a-z]{1,2}$/.test(word) ? kindOfRef(`${word}1`) : undefined)
   );
 }

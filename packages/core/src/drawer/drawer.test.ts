@@ -57,6 +57,8 @@ pot,100k,,,,2,D1`);
       [
         'resistor;1k;5%;;;10;A1',
         'flux;1k;;;;1;A1',
+        '__proto__;1k;;;;1;A1',
+        'constructor;1k;;;;1;A1',
         'resistor;blue;;;;1;A1',
         'resistor;1k;lots;;;1;A1',
         'resistor;1k;;hot;;1;A1',
@@ -69,9 +71,9 @@ pot,100k,,,,2,D1`);
     );
     expect(items).toEqual([{ ...resistor(1000, 15), tolerance: 0.05 }]);
     expect(problems.map((p) => p.message)).toEqual(
-      [2, 3, 4, 5, 6, 7, 8, 9].map((line) => expect.stringContaining(`line ${line}`) as string),
+      [2, 3, 4, 5, 6, 7, 8, 9, 10, 11].map((line) => expect.stringContaining(`line ${line}`) as string),
     );
-    expect(problems[5]!.message).toContain('"-3" is not a count');
+    expect(problems[7]!.message).toContain('"-3" is not a count');
   });
 
   it('reads back what it wrote', () => {

@@ -26,6 +26,13 @@ const IEC_E96_SOME = [
 ];
 const numbers = (text: string) => text.split(' ').map(Number);
 
+describe('numbers at the end of all numbers', () => {
+  it.each([1e308, 1e-308, 5e-324, Number.MAX_VALUE])('%s ends', (value) => {
+    expect(preferredBetween(value / 10, value * 10, 'E24').length).toBeLessThan(100);
+    expect(preferredBetween(value / 100, value * 100, 'E24').every(Number.isFinite)).toBe(true);
+  });
+});
+
 describe('E series (IEC 60063)', () => {
   it('has the irregular tables up to E24', () => {
     expect(E_SERIES.E24).toEqual(numbers(IEC_E24));

@@ -37,11 +37,16 @@ export function seriesNamed(name: string): ESeries {
 
 const at = (mantissa: number, exponent: number) => Number(`${mantissa}e${exponent}`);
 
+/** Decades beyond which no number is told from zero or infinity. */
+const SMALLEST_DECADE = -300;
+const LARGEST_DECADE = 307;
+
 /** All preferred values from `low` to `high` inclusive (both above zero), ascending. */
 export function preferredBetween(low: number, high: number, series: ESeries): number[] {
   const values: number[] = [];
   const slack = 1e-9;
-  for (let e = Math.floor(Math.log10(low)); e <= Math.ceil(Math.log10(high)); e += 1) {
+  const [first, last] = [Math.floor(Math.log10(low)), Math.ceil(Math.log10(high))];
+  for (let e = Math.max(first, SMALLEST_DECADE); e <= Math.min(last, LARGEST_DECADE); e += 1) {
     for (const m of E_SERIES[series]) {
       const value = at(m, e);
       if (value >= low * (1 - slack) && value <= high * (1 + slack)) values.push(value);
