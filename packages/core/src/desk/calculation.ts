@@ -1,5 +1,5 @@
 import type { Drawer } from '../drawer/index.ts';
-import { exactText, nearestPreferred, type QuantityKind } from '../quantity/index.ts';
+import { exactText, isMade, nearestPreferred, type QuantityKind } from '../quantity/index.ts';
 
 /** Values of a calculation's fields by their ids, in SI units. */
 export type DeskValues = Readonly<Record<string, number>>;
@@ -28,8 +28,9 @@ export interface Following extends Common {
   readonly inverse: (target: number, values: DeskValues) => number;
 }
 
-/** A value above zero as a part that can be had is typed: the nearest of E24. */
-export const asTyped = (value: number): string => exactText(nearestPreferred(value, 'E24'));
+/** A value above zero as a part that can be had is typed: the nearest of E24; one that nobody makes as it is. */
+export const asTyped = (value: number): string =>
+  exactText(isMade(value) ? nearestPreferred(value, 'E24') : value);
 
 /** A quick calculation that belongs to no unit. */
 export interface Calculation {

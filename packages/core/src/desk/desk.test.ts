@@ -102,6 +102,17 @@ describe.each(CALCULATIONS.map((c) => [c.title, c] as const))('%s', (_, it_) => 
       );
   });
 
+  it('ends, and says nothing that is no number, from the smallest numbers to the largest', () => {
+    for (const field of [...it_.given, ...it_.following])
+      for (const extreme of [1e-300, 1e-30, 1e30, 1e150, 1e308]) {
+        const set = withField(it_, usualValues(it_), field.id, extreme);
+        const there = set.ok ? followed(it_, set.given) : null;
+        if (!there?.ok) continue;
+        const words = [...(it_.says?.(there.values, []) ?? []), it_.line?.(there.values) ?? ''].join(' ');
+        expect(words).not.toMatch(/NaN|Infinity|undefined/);
+      }
+  });
+
   it('refuses nonsense with a sentence, never with a number that is none', () => {
     for (const field of it_.given)
       for (const bad of [0, -1, Number.NaN, Number.POSITIVE_INFINITY]) {

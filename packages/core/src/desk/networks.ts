@@ -1,5 +1,5 @@
 import { makeUp, stockText, type Drawer } from '../drawer/index.ts';
-import { combine, formatQuantity, preferred, type PairKind } from '../quantity/index.ts';
+import { combine, formatQuantity, isMade, preferred, type PairKind } from '../quantity/index.ts';
 import { asTyped, type Calculation, type DeskValues } from './calculation.ts';
 
 const OHM = 'Kirchhoff and Ohm';
@@ -135,6 +135,7 @@ export const madeResistor = madeUp('resistor', 'made-resistor', 'Resistor made u
 export const madeCapacitor = madeUp('capacitor', 'made-capacitor', 'Capacitor made up', 330e-9);
 
 function nearWords(name: string, value: number, kind: PairKind): string[] {
+  if (!isMade(value)) return [];
   const unit = kind === 'capacitor' ? 'F' : 'ohm';
   const text = (v: number) => formatQuantity(v, unit);
   const { nearest, nearestError, seriesPair, parallelPair } = preferred(value, 'E24', kind);
@@ -150,7 +151,7 @@ function nearWords(name: string, value: number, kind: PairKind): string[] {
 }
 
 function fromDrawer(value: number, kind: 'resistor' | 'capacitor', drawer: Drawer): string[] {
-  if (drawer.length === 0) return [];
+  if (drawer.length === 0 || !isMade(value)) return [];
   const [best] = makeUp(drawer, { kind, value }, kind);
   if (!best) return ['The drawer has none of these.'];
   const names = best.of.map((i) => `${stockText(i)}${i.place === '' ? '' : ` (${i.place})`}`);

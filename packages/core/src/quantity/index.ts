@@ -31,6 +31,7 @@ export {
   combine,
   E_SERIES,
   E_SERIES_NAMES,
+  isMade,
   isPreferred,
   nearestPreferred,
   preferred,

@@ -163,3 +163,9 @@ export function preferred(target: number, series: ESeries, kind: PairKind = 'res
     parallelPair: bestPair(target, series, 'parallel', kind),
   };
 }
+
+/** Values that anybody makes lie between these, in SI units. */
+const MADE = { least: 1e-13, most: 1e9 } as const;
+
+/** Whether a value lies where parts of some kind are made at all. */
+export const isMade = (value: number): boolean => value >= MADE.least && value <= MADE.most;

@@ -2,7 +2,7 @@ import { AnalysisSession, magnitude } from '../../analysis/index.ts';
 import { resolveLayer } from '../../changes/index.ts';
 import type { Circuit, LayerCircuit, LayerPart } from '../../circuit/index.ts';
 import { HalfsplitError } from '../../errors.ts';
-import { exactText, nearestPreferred, preferredBetween, type ESeries } from '../../quantity/index.ts';
+import { exactText, isMade, nearestPreferred, preferredBetween, type ESeries } from '../../quantity/index.ts';
 
 /** What was chosen in the circuit: a part or a net. */
 export interface Chosen {
@@ -97,13 +97,9 @@ export class Spot {
 /** Why a way of doing does not come out, as an error to throw. */
 export const cannot = (detail: string): HalfsplitError => new HalfsplitError('rework/recipe', { detail });
 
-/** Values that anybody makes lie between these, in SI units. */
-const MADE = { least: 1e-13, most: 1e9 } as const;
-
 /** The nearest value of a series. Throws `rework/recipe` for what nobody makes. */
 export function near(exact: number, series: ESeries = 'E24'): number {
-  if (!(exact >= MADE.least && exact <= MADE.most))
-    throw cannot('It comes out as a value that nobody makes: ask for less, or for more.');
+  if (!isMade(exact)) throw cannot('It comes out as a value that nobody makes: ask for less, or for more.');
   return nearestPreferred(exact, series);
 }
 
