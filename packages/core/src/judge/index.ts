@@ -1,6 +1,6 @@
 export { assumptionsOf, checkUnit } from './check-unit.ts';
 export { checkRatings } from './ratings.ts';
-export { stressesOf, type Stress } from './stress.ts';
+export { bearingsOf, stressesOf, type Bearing, type Stress } from './stress.ts';
 export { foundParams, foundValue } from './found-value.ts';
 export { judgeFound, readingsOfFound } from './judge-found.ts';
 export { healthOf, type Health, type ReadoutState } from './health.ts';

@@ -57,6 +57,39 @@ export function stressesOf(session: AnalysisSession, caseC: number = CASE_C): St
   }
 }
 
+/** What a new part must be rated for in a place: V across a capacitor, W of a resistor. */
+export interface Bearing {
+  readonly voltage?: number;
+  readonly power?: number;
+}
+
+/** A capacitor is rated for half as much again, a resistor for twice its heat (common practice). */
+const MARGIN = { voltage: 1.5, power: 2 } as const;
+
+/** What capacitors and resistors of a circuit must be rated for, with the usual margin, by designator; empty where it cannot be computed. */
+export function bearingsOf(session: AnalysisSession): ReadonlyMap<string, Bearing> {
+  const point = session.tryOperatingPoint();
+  const found = new Map<string, Bearing>();
+  if (!point.ok) return found;
+  const { system, circuit } = session;
+  for (const part of circuit.parts) {
+    if (part.kind === 'capacitor')
+      found.set(part.ref, { voltage: MARGIN.voltage * mostAcross(session, point.x, part) });
+    if (part.kind === 'resistor')
+      found.set(part.ref, { power: MARGIN.power * Math.abs(system.device(part.ref).report(point.x).power) });
+  }
+  return found;
+}
+
+/** The most that stands across a capacitor, its signals' peaks on top, V. */
+function mostAcross(session: AnalysisSession, x: Float64Array, part: LayerPart): number {
+  const { system, circuit } = session;
+  const [a, b] = [part.pins.a ?? circuit.ground, part.pins.b ?? circuit.ground].map((net) =>
+    system.node(net),
+  );
+  return Math.abs(x[a!]! - x[b!]!) + swingOf(session, (s) => s.voltage(a!, b!)).peak;
+}
+
 function stressOf(session: AnalysisSession, x: Float64Array, part: LayerPart, caseC: number): Stress[] {
   if (part.kind === 'box' || part.kind === 'clock') return [];
   if (part.kind === 'capacitor') return capacitorStress(session, x, part);
@@ -88,21 +121,12 @@ function capacitorStress(
   x: Float64Array,
   part: LayerPart & { readonly kind: 'capacitor' },
 ): Stress[] {
-  const { system, circuit } = session;
-  const [a, b] = [part.pins.a ?? circuit.ground, part.pins.b ?? circuit.ground].map((net) =>
-    system.node(net),
-  );
-  const direct = Math.abs(x[a!]! - x[b!]!);
-  const most = direct + swingOf(session, (s) => s.voltage(a!, b!)).peak;
-  const found: Stress[] = [];
-  if (part.voltage !== undefined)
-    found.push({
-      ref: part.ref,
-      of: 'voltage',
-      share: most / part.voltage,
-      sentence: `${part.ref}: ${text(most, 'V')} across it, rated ${text(part.voltage, 'V')}${most / part.voltage > NEAR ? `; ${text(1.5 * most, 'V')} would leave a margin` : ''}.`,
-    });
-  return found;
+  const { ref, voltage } = part;
+  if (voltage === undefined) return [];
+  const most = mostAcross(session, x, part);
+  const margin = most / voltage > NEAR ? `; ${text(MARGIN.voltage * most, 'V')} would leave a margin` : '';
+  const sentence = `${ref}: ${text(most, 'V')} across it, rated ${text(voltage, 'V')}${margin}.`;
+  return [{ ref, of: 'voltage', share: most / voltage, sentence }];
 }
 
 /** The years of all electrolytics, which are as warm as their case, with the one that bears the most ripple. */

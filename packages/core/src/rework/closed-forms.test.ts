@@ -291,6 +291,22 @@ describe('values from a drawer', () => {
     expect(nearest(1720)[0]).toBe(1700);
   });
 
+  it('bear what will stand across them, with a margin', () => {
+    // 24 V across the capacitor: 25 V is too little, 50 V is half as much again and more.
+    const coupled = circuitOf('V1 24V a 0\nR1 10k a b\nC1 100n b 0\nR2 1M b 0');
+    const [best] = ask({
+      circuit: coupled,
+      readouts: [{ id: 'f', name: 'F', kind: 'corner', from: 'V1', to: 'b', side: 'high', referenceHz: 1 }],
+      goals: [{ readoutId: 'f', want: { target: 34, within: 3 } }],
+      may: ['C1'],
+      drawer: [
+        { kind: 'capacitor', value: 470e-9, voltage: 25, count: 1, place: 'low' },
+        { kind: 'capacitor', value: 470e-9, voltage: 50, count: 1, place: 'high' },
+      ],
+    });
+    expect(best!.changes).toMatchObject([{ value: 470e-9, places: ['high'] }]);
+  });
+
   it('say what must be bought', () => {
     const [best] = find({ target: 9, within: 0.02 });
     expect(best!.changes).toMatchObject([{ value: 9100, places: [null] }]);

@@ -1,5 +1,6 @@
 import type { LayerPart } from '../circuit/index.ts';
 import { makeUp, matching, type Drawer, type Wanted } from '../drawer/index.ts';
+import type { Bearing } from '../judge/index.ts';
 import type { ESeries } from '../quantity/index.ts';
 import { SeriesChoices, type Choices } from './choices.ts';
 import { pairKindOf, singleChange, type ValueChange } from './value-change.ts';
@@ -10,18 +11,26 @@ const REACH = 100;
 export class DrawerChoices implements Choices {
   private readonly parts: ReadonlyMap<string, LayerPart>;
   private readonly drawer: Drawer;
+  private readonly bearings: ReadonlyMap<string, Bearing>;
   private readonly bought: SeriesChoices;
   private readonly known = new Map<string, readonly number[]>();
 
-  constructor(parts: ReadonlyMap<string, LayerPart>, series: ESeries, drawer: Drawer) {
+  /** @param bearings what a new part must be rated for, by designator; what is not there is as the part says */
+  constructor(
+    parts: ReadonlyMap<string, LayerPart>,
+    series: ESeries,
+    drawer: Drawer,
+    bearings: ReadonlyMap<string, Bearing> = new Map(),
+  ) {
     this.parts = parts;
     this.drawer = drawer;
+    this.bearings = bearings;
     this.bought = new SeriesChoices(parts, series);
   }
 
   private wanted(ref: string, value: number): Wanted & { value: number } {
     const { kind, voltage, power, technology } = this.parts.get(ref)!;
-    return { kind, value, voltage, power, technology };
+    return { kind, value, voltage, power, technology, ...this.bearings.get(ref) };
   }
 
   private home(ref: string): number {

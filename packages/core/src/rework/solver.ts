@@ -4,7 +4,7 @@ import { resolveLayer } from '../changes/index.ts';
 import type { Circuit, LayerCircuit, LayerPart, Setting } from '../circuit/index.ts';
 import type { Drawer } from '../drawer/index.ts';
 import { HalfsplitError, problem } from '../errors.ts';
-import { checkRatings } from '../judge/index.ts';
+import { bearingsOf, checkRatings } from '../judge/index.ts';
 import type { ESeries } from '../quantity/index.ts';
 import {
   evaluateReadout,
@@ -169,7 +169,7 @@ class ValueSearch {
     const { field } = this;
     const home = new Map([...this.parts].map(([ref, part]) => [ref, part.value as number]));
     const choices: Choices = drawer
-      ? new DrawerChoices(this.parts, series, drawer)
+      ? new DrawerChoices(this.parts, series, drawer, bearingsOf(this.session))
       : new SeriesChoices(this.parts, series);
     const shared = {
       field,
