@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { AnalysisSession, seededRandom } from '../analysis/index.ts';
-import { resolveLayer } from '../changes/index.ts';
+import { resolveLayer, withPlanned } from '../changes/index.ts';
 import type { Circuit } from '../circuit/index.ts';
 import { preferredBetween } from '../quantity/index.ts';
 import { evaluateReadout, outsideBy, type Readout, type Want } from '../readouts/index.ts';
@@ -124,6 +124,13 @@ describe('two goals by three parts', () => {
     const best = proposals[0];
     expect(Number.isFinite(least)).toBe(true);
     expect(best?.isInside).toBe(true);
+    // Built anew with these values, the circuit reads what the proposal says.
+    const values = new Map(best!.changes.map((c) => [c.ref, c.value]));
+    const built = new AnalysisSession(resolveLayer(withPlanned(question.circuit, values), 'planned'));
+    question.shape.readouts.forEach((r, i) => {
+      const answer = evaluateReadout(built, r);
+      expect(answer.ok && answer.value / best!.goals[i]!.value!).toBeCloseTo(1, 6);
+    });
     const own = best!.changes.reduce((sum, c) => sum + 1 + 0.6 * Math.abs(Math.log10(c.value / c.from)), 0);
     expect(own).toBeLessThanOrEqual(least + 1e-6);
   });
