@@ -47,7 +47,7 @@ export class AdjointSlopes {
   private readonly point: Float64Array;
   private known: readonly Float64Array[] | undefined;
   private linearised: PointMover | undefined;
-  private changes: readonly { g: Float64Array; c: Float64Array }[] | undefined;
+  private changes: readonly MatrixChange[] | undefined;
 
   /** Throws `NoOperatingPoint`. */
   constructor(session: AnalysisSession, parts: readonly TurnedPart[]) {
@@ -196,10 +196,11 @@ export class AdjointSlopes {
   }
 
   /** What every part changes in the linearised circuit, computed once. */
-  private matrixChanges(): readonly { g: Float64Array; c: Float64Array }[] {
+  private matrixChanges(): readonly MatrixChange[] {
     if (this.changes) return this.changes;
     const moves = this.pointMoves();
-    this.changes = this.parts.map((part, i) => this.matrixChange(part, moves[i]!));
+    // A part touches a few entries of many: only those are kept.
+    this.changes = this.parts.map((part, i) => sparse(this.matrixChange(part, moves[i]!)));
     return this.changes;
   }
 
@@ -236,12 +237,12 @@ export class AdjointSlopes {
   }
 
   /** w^T (dG + j omega dC) x for complex w and x. */
-  private bilinear(w: Complex, m: { g: Float64Array; c: Float64Array }, x: Complex, omega: number): Phasor {
+  private bilinear(w: Complex, { slots, g: dg, c: dc }: MatrixChange, x: Complex, omega: number): Phasor {
     const { rowOf, columnOf } = this.session.system;
     let [re, im] = [0, 0];
-    for (let slot = 1; slot < m.g.length; slot += 1) {
-      const [g, b] = [m.g[slot]!, omega * m.c[slot]!];
-      if (g === 0 && b === 0) continue;
+    for (let k = 0; k < slots.length; k += 1) {
+      const slot = slots[k]!;
+      const [g, b] = [dg[k]!, omega * dc[k]!];
       const [row, column] = [rowOf[slot]!, columnOf[slot]!];
       const tr = g * x.re[column]! - b * x.im[column]!;
       const ti = g * x.im[column]! + b * x.re[column]!;
@@ -278,6 +279,23 @@ class PointMover {
 
 /** An unknown against another one: two nets, or a branch's current against the ground's, which is none. */
 type Across = readonly [plus: number, minus: number];
+
+/** What a part changes in the entries of the linearised circuit, those that it changes only. */
+interface MatrixChange {
+  readonly slots: Int32Array;
+  readonly g: Float64Array;
+  readonly c: Float64Array;
+}
+
+function sparse({ g, c }: { readonly g: Float64Array; readonly c: Float64Array }): MatrixChange {
+  const slots: number[] = [];
+  for (let slot = 1; slot < g.length; slot += 1) if (g[slot] !== 0 || c[slot] !== 0) slots.push(slot);
+  return {
+    slots: Int32Array.from(slots),
+    g: Float64Array.from(slots, (slot) => g[slot]!),
+    c: Float64Array.from(slots, (slot) => c[slot]!),
+  };
+}
 
 interface Complex {
   readonly re: Float64Array;
