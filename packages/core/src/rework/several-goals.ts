@@ -28,6 +28,8 @@ const REACH = 100;
 /** Up to this many parts every group of them is looked at; of more, those that the slopes promise most of. */
 const FEW_PARTS = 6;
 const MOST_GROUPS = 60;
+/** Groups that are weighed by their slopes before those are chosen. */
+const MOST_GROWN = 30_000;
 /** What costs this much more to solder than the least that meets the goals is not looked for. */
 const SPARE_COST = 1.2;
 const LARGEST_GROUP = 6;
@@ -266,11 +268,10 @@ export class SeveralGoals {
     const largest = Math.min(LARGEST_GROUP, refs.length);
     const slopes = this.slopesNow;
     const promise = (group: readonly number[]) => (slopes ? this.promise(slopes, group) : 0);
-    const rank = (groups: readonly (readonly number[])[], most: number) =>
+    const rank = (groups: readonly (readonly number[])[]) =>
       groups
         .map((group) => ({ group, promise: promise(group) }))
         .sort((a, b) => a.promise - b.promise)
-        .slice(0, most)
         .map(({ group }) => group);
     const isFew = refs.length <= FEW_PARTS;
     let before: (readonly number[])[] = [[]];
@@ -283,10 +284,11 @@ export class SeveralGoals {
           const next = [...group, i].sort((a, b) => a - b);
           grown.set(next.join(), next);
         }
-      const ranked = rank([...grown.values()], isFew ? grown.size : MOST_GROUPS);
-      // Of single parts and pairs all are grown from, whatever the slopes at hand promise.
-      before = isFew || size > 2 ? ranked : [...grown.values()];
-      all.push(...ranked);
+      const ranked = rank([...grown.values()]);
+      const shown = isFew ? ranked : ranked.slice(0, MOST_GROUPS);
+      // Of few single parts and pairs all are grown from, whatever the slopes at hand promise.
+      before = isFew ? ranked : ranked.slice(0, size > 2 ? MOST_GROUPS : MOST_GROWN / refs.length);
+      all.push(...shown);
     }
     return all.map((group) => group.map((i) => refs[i]!));
   }
