@@ -5,9 +5,9 @@ import {
   type StockItem,
   TECHNOLOGIES,
 } from '@halfsplit/contract';
-import Papa from 'papaparse';
 import { KINDS, kindOfRef } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
+import { readCsv, writeCsv } from '../formats/index.ts';
 import { parseValue, prefixFor } from '../quantity/index.ts';
 import type { Drawer } from './stock.ts';
 
@@ -51,10 +51,7 @@ const KIND_WORDS: ReadonlyMap<string, PartKind> = new Map([
  */
 export function readDrawerCsv(text: string): DrawerCsv {
   if (text.length > LARGEST_CSV) return { items: [], problems: [bad(1, 'it is larger than 4 MB')] };
-  const first = text.split(/\r?\n/, 1)[0] ?? '';
-  const delimiter = first.includes('\t') ? '\t' : first.includes(';') ? ';' : ',';
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimiter });
-  const lines = data.map((cells) => cells.map((c) => c.trim().replace(/^'(?=[=+\-@\t\r])/, '')));
+  const lines = readCsv(text);
   const head = lines[0]?.map((c) => c.toLowerCase()) ?? [];
   const hasHead = head.includes('kind') && head.includes('value');
   const place = new Map(DRAWER_COLUMNS.map((name, i) => [name, hasHead ? head.indexOf(name) : i]));
@@ -174,7 +171,7 @@ export function writeDrawerCsv(drawer: Drawer): string {
     item.count,
     item.place,
   ]);
-  return Papa.unparse({ fields: [...DRAWER_COLUMNS], data: rows }, { escapeFormulae: true, newline: '\n' });
+  return writeCsv(DRAWER_COLUMNS, rows);
 }
 
 /** A value with all its digits, its prefix, and a unit where a bare number would be read as another. */

@@ -8,3 +8,4 @@ export {
 export { readChanges } from './read-change.ts';
 export { readModel, readPart, readReadout, type UnreadPart } from './read-fields.ts';
 export { formatWant, parseWant } from './want-text.ts';
+export { delimiterOf, readCsv, writeCsv } from './csv.ts';

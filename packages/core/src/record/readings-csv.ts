@@ -4,9 +4,9 @@ import {
   type ReadingCondition,
   type UnitResource,
 } from '@halfsplit/contract';
-import Papa from 'papaparse';
 import { KINDS, type Part } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
+import { delimiterOf, readCsv, writeCsv } from '../formats/index.ts';
 import { aspectNamed, aspectsOf, bareAspect } from '../judge/index.ts';
 import { parseValue, QUANTITY_KINDS } from '../quantity/index.ts';
 
@@ -62,8 +62,7 @@ const bad = (line: number, detail: string) => problem('file/invalid', { where: `
 export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
   if (text.length > LARGEST_CSV) return { rows: [], problems: [bad(1, 'it is larger than 2 MB')] };
   const delimiter = delimiterOf(text);
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy', delimiter });
-  const lines = data.map((cells) => cells.map((c) => unescaped(c.trim())));
+  const lines = readCsv(text, { skipsEmpty: true });
   const head = lines[0]?.map((c) => c.toLowerCase()) ?? [];
   const hasHead = head.includes('part') || head.includes('ref');
   const place = (name: string, usual: number) =>
@@ -154,9 +153,6 @@ export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
   return { rows, problems: problems.slice(0, MOST_PROBLEMS) };
 }
 
-/** A cell as it was before it was kept from being taken for a formula, as `writeReadingsCsv` does. */
-const unescaped = (cell: string): string => cell.replace(/^'(?=[=+\-@\t\r])/, '');
-
 /**
  * Whether a mark before three digits may set thousands apart: a full stop where the comma is not the separator of cells and
  * may be the decimal mark, a comma where it is.
@@ -169,12 +165,6 @@ function conditionIn(text: string): ReadingCondition | null {
   const word = text.toLowerCase();
   if (word === '' || word === 'lifted') return 'leg lifted';
   return READING_CONDITIONS.find((c) => c === word) ?? null;
-}
-
-/** Semicolons and tabs are separators where they stand in the first line; commas otherwise. */
-function delimiterOf(text: string): string {
-  const first = text.split(/\r?\n/, 1)[0] ?? '';
-  return first.includes('\t') ? '\t' : first.includes(';') ? ';' : ',';
 }
 
 function valueIn(
@@ -232,5 +222,6 @@ export function writeReadingsCsv(unit: UnitResource): string {
       },
     ];
   });
-  return `${Papa.unparse({ fields: [...READING_COLUMNS], data: rows.map((r) => READING_COLUMNS.map((c) => r[c])) }, { newline: '\n', escapeFormulae: true })}\n`;
+  const cells = rows.map((r) => READING_COLUMNS.map((c) => r[c]));
+  return `${writeCsv(READING_COLUMNS, cells)}\n`;
 }
