@@ -12,6 +12,7 @@ import {
   XAxis,
   YAxis,
 } from 'recharts';
+import { CHART_MARGIN, FREQUENCY_AXIS, LEVEL_AXIS } from './chart-axes.ts';
 
 export interface Curve {
   readonly layer: Layer;
@@ -29,7 +30,6 @@ interface ResponseChartProps extends Drawn {
   readonly label: string;
 }
 
-const DECADES = [10, 100, 1000, 10_000, 100_000];
 const DASH: Record<Layer, string> = { marked: '5 4', found: '0', planned: '9 3', proven: '2 2' };
 
 /** What is drawn on the paper: curves that change while a value is turned draw themselves, and the paper stays. */
@@ -71,25 +71,10 @@ const GridPaper = memo(function GridPaper({ frequencyHz, low, high }: GridPaperP
   const stops = useMemo(() => frequencyHz.map((f) => ({ f, at: low })), [frequencyHz, low]);
   return (
     <ResponsiveContainer width="100%" height="100%">
-      <ComposedChart data={stops} margin={{ top: 8, right: 26, bottom: 0, left: 0 }}>
+      <ComposedChart data={stops} margin={CHART_MARGIN}>
         <CartesianGrid stroke="var(--hs-line)" />
-        <XAxis
-          dataKey="f"
-          type="number"
-          scale="log"
-          domain={[10, 100_000]}
-          ticks={DECADES}
-          tickFormatter={(f: number) => formatQuantity(f, 'Hz')}
-          stroke="var(--hs-dim)"
-          tick={{ fontSize: 11, fill: 'var(--hs-dim)' }}
-        />
-        <YAxis
-          domain={[low, high]}
-          width={52}
-          tickFormatter={(v: number) => `${formatDecibel(v, 0)} dB`}
-          stroke="var(--hs-dim)"
-          tick={{ fontSize: 11, fill: 'var(--hs-dim)' }}
-        />
+        <XAxis {...FREQUENCY_AXIS} />
+        <YAxis {...LEVEL_AXIS} domain={[low, high]} width={52} />
         <Tooltip isAnimationActive={false} content={({ label }) => <CursorWords f={Number(label)} />} />
         <Line dataKey="at" stroke="none" dot={false} activeDot={false} isAnimationActive={false} />
         <Curves />

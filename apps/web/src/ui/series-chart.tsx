@@ -1,5 +1,6 @@
 import { formatPlain, formatQuantity } from '@halfsplit/core';
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import { CHART_MARGIN, TICK } from './chart-axes.ts';
 
 export interface Axis {
   readonly unit: string;
@@ -15,7 +16,6 @@ interface SeriesChartProps {
   readonly label: string;
 }
 
-const tick = { fontSize: 11, fill: 'var(--hs-dim)' };
 const text = (value: number, unit: string) =>
   unit.startsWith('nV') ? `${formatPlain(value, 2)} nV` : formatQuantity(value, unit, { digits: 2 });
 
@@ -42,7 +42,7 @@ export default function SeriesChart({ x, y, xAxis, yAxis, colour, label }: Serie
   return (
     <figure className="hs-chart" aria-label={label}>
       <ResponsiveContainer width="100%" height="100%">
-        <LineChart data={data} margin={{ top: 8, right: 26, bottom: 0, left: 0 }}>
+        <LineChart data={data} margin={CHART_MARGIN}>
           <CartesianGrid stroke="var(--hs-line)" />
           <XAxis
             dataKey="x"
@@ -50,14 +50,14 @@ export default function SeriesChart({ x, y, xAxis, yAxis, colour, label }: Serie
             {...axis(x, xAxis)}
             tickFormatter={(v: number) => text(v, xAxis.unit)}
             stroke="var(--hs-dim)"
-            tick={tick}
+            tick={TICK}
           />
           <YAxis
             width={76}
             {...axis(y, yAxis)}
             tickFormatter={(v: number) => text(v, yAxis.unit)}
             stroke="var(--hs-dim)"
-            tick={tick}
+            tick={TICK}
           />
           <Tooltip
             isAnimationActive={false}

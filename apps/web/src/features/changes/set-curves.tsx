@@ -1,10 +1,10 @@
 import { formatDecibel, formatQuantity, type Circuit } from '@halfsplit/core';
 import { CartesianGrid, Legend, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { COMPARED_HZ, type ComparedSets } from '../../compute/comparing.ts';
+import { CHART_MARGIN, FREQUENCY_AXIS, LEVEL_AXIS } from '../../ui/chart-axes.ts';
 import { setName } from './sets-bar.tsx';
 import styles from './changes.module.css';
 
-const DECADES = [10, 100, 1000, 10_000, 100_000];
 /** A set's curve differs from the others by its dashes as well as by its colour. */
 const STROKES = [
   { stroke: 'var(--hs-found)', strokeDasharray: '0' },
@@ -13,7 +13,6 @@ const STROKES = [
   { stroke: 'var(--hs-action)', strokeDasharray: '12 3 2 3' },
   { stroke: 'var(--hs-marked)', strokeDasharray: '5 4' },
 ] as const;
-const tick = { fontSize: 11, fill: 'var(--hs-dim)' };
 
 interface SetCurvesProps {
   readonly sets: ComparedSets;
@@ -37,25 +36,10 @@ export function SetCurves({ sets, circuit, words }: SetCurvesProps) {
     <figure className={styles.curves} aria-label={`${words}, of every set`}>
       <figcaption className="hs-dim">{words}</figcaption>
       <ResponsiveContainer width="100%" height={220}>
-        <LineChart data={data} margin={{ top: 8, right: 26, bottom: 0, left: 0 }}>
+        <LineChart data={data} margin={CHART_MARGIN}>
           <CartesianGrid stroke="var(--hs-line)" />
-          <XAxis
-            dataKey="f"
-            type="number"
-            scale="log"
-            domain={[10, 100_000]}
-            ticks={DECADES}
-            tickFormatter={(v: number) => formatQuantity(v, 'Hz')}
-            stroke="var(--hs-dim)"
-            tick={tick}
-          />
-          <YAxis
-            width={64}
-            domain={['auto', 'auto']}
-            tickFormatter={(v: number) => `${formatDecibel(v, 0)} dB`}
-            stroke="var(--hs-dim)"
-            tick={tick}
-          />
+          <XAxis {...FREQUENCY_AXIS} />
+          <YAxis {...LEVEL_AXIS} width={64} domain={['auto', 'auto']} />
           <Tooltip
             formatter={(v) => `${formatDecibel(Number(v), 1)} dB`}
             labelFormatter={(f) => formatQuantity(Number(f), 'Hz')}
