@@ -7,9 +7,9 @@ import {
   type StockItem,
   type StockRow,
 } from '@halfsplit/contract';
-import { v7 } from 'uuid';
 import { z } from 'zod';
 import { ask } from './client.ts';
+import { newId } from './outbox-store.ts';
 
 export const DRAWER_KEY = '/drawer';
 export const NEEDS_KEY = '/drawer/needs';
@@ -19,9 +19,13 @@ export const getNeeds = (): Promise<NeedsResource> => ask('GET', NEEDS_KEY, need
 
 const done = z.object({ ok: z.literal(true) });
 
+/** An item on its way into the drawer: sent again under its id, it is counted once. */
+export type NewStock = StockItem & { readonly id: string };
+export const asNew = (item: StockItem, id: string = newId()): NewStock => ({ ...item, id });
+
 /** Puts items into the drawer; an item that is there in the same place is counted up. */
-export const addStock = (items: readonly StockItem[]): Promise<unknown> =>
-  ask('POST', '/drawer/items', done, { items: items.map((item) => ({ ...item, id: v7() })) });
+export const addStock = (items: readonly NewStock[]): Promise<unknown> =>
+  ask('POST', '/drawer/items', done, { items });
 
 export const changeStock = ({ id, version, ...item }: StockRow): Promise<StockRow> =>
   ask('POST', `/drawer/items/${id}`, stockRowSchema, { version, item });
@@ -33,5 +37,4 @@ export const removeStock = ({ id, version }: StockRow): Promise<unknown> =>
 export const keepOut = (
   out: { readonly unitId: string; readonly changeId: string; readonly ref: string },
   item: StockItem | null,
-): Promise<unknown> =>
-  ask('POST', '/drawer/out', done, { ...out, item: item === null ? null : { ...item, id: v7() } });
+): Promise<unknown> => ask('POST', '/drawer/out', done, { ...out, item: item && asNew(item) });

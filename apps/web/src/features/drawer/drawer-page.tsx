@@ -3,7 +3,8 @@ import type { StockItem, StockRow } from '@halfsplit/contract';
 import { parseStockLine, readDrawerCsv, searchDrawer, stockText, writeDrawerCsv } from '@halfsplit/core';
 import { App, Button, Input, Spin, type InputRef } from 'antd';
 import { useMemo, useRef, useState } from 'react';
-import { addStock } from '../../api/drawer.ts';
+import { addStock, asNew } from '../../api/drawer.ts';
+import { newId } from '../../api/outbox-store.ts';
 import { FileButton } from '../../ui/file-button.tsx';
 import { saveText } from '../../ui/save-text.ts';
 import { textOfFile } from '../../ui/text-of-file.ts';
@@ -65,20 +66,28 @@ export function DrawerPage() {
 /** One line for one item: what it is as it would be read, while it is typed. */
 function StockEntry({ onAdded }: { readonly onAdded: () => Promise<void> }) {
   const [text, setText] = useState('');
-  const [sentence, setSentence] = useState<string | null>(null);
+  const [added, setAdded] = useState<string | null>(null);
+  /** Why the line that still stands there was not put in. */
+  const [refused, setRefused] = useState<string | null>(null);
   const field = useRef<InputRef>(null);
+  const sent = useRef<{ readonly text: string; readonly id: string } | null>(null);
   const read = text.trim() === '' ? null : parseStockLine(text);
   const add = async () => {
     if (!read?.ok) return;
     try {
-      await addStock([read.item]);
-      setSentence(`${itemWords(read.item)} put in.`);
-      setText('');
-      field.current?.focus();
-      await onAdded();
+      // The same line once more, after an answer that was lost, is the same item.
+      if (sent.current?.text !== text) sent.current = { text, id: newId() };
+      await addStock([asNew(read.item, sent.current.id)]);
+      sent.current = null;
     } catch (error) {
-      setSentence(error instanceof Error ? `${error.message} The line is kept.` : null);
+      setRefused(`Not put in: ${(error as Error).message} The line is kept; Enter tries again.`);
+      return;
     }
+    setRefused(null);
+    setAdded(`${itemWords(read.item)} put in.`);
+    setText('');
+    field.current?.focus();
+    await onAdded();
   };
   return (
     <div className="hs-entry">
@@ -87,14 +96,19 @@ function StockEntry({ onAdded }: { readonly onAdded: () => Promise<void> }) {
         className="hs-mono"
         value={text}
         maxLength={200}
-        onChange={(event) => setText(event.target.value)}
+        onChange={(event) => {
+          setText(event.target.value);
+          setRefused(null);
+        }}
         onPressEnter={() => void add()}
         placeholder="4k7 1% 0.25W metal film x50 in A3"
         aria-label="Put in"
       />
       <p className="hs-entry-note" role="status">
-        {read === null ? (
-          (sentence ?? 'What, its tolerance and rating, how many, and where it lies. Enter puts it in.')
+        {refused !== null ? (
+          <span className="hs-refused">{refused}</span>
+        ) : read === null ? (
+          (added ?? 'What, its tolerance and rating, how many, and where it lies. Enter puts it in.')
         ) : read.ok ? (
           <strong>{itemWords(read.item)}</strong>
         ) : (
@@ -129,9 +143,10 @@ function CsvButtons({
   const { modal, notification } = App.useApp();
   const bringIn = async (file: File) => {
     const { items: read, problems } = readDrawerCsv(await textOfFile(file));
+    const fresh = read.map((item) => asNew(item));
     const put = async () => {
       try {
-        if (read.length > 0) await addStock(read);
+        if (fresh.length > 0) await addStock(fresh);
         notification.success({ title: `${read.length} sorts put in.` });
         await onRead();
       } catch (error) {

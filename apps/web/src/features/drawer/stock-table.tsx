@@ -21,14 +21,20 @@ const MOST_COUNTED = 1_000_000;
 /** The items of the drawer; count and place are corrected where they stand. */
 export function StockTable({ items, reserved, onChanged }: StockTableProps) {
   const { notification } = App.useApp();
-  const tell = async (work: () => Promise<unknown>) => {
+  /** Does something, and where it is not done says so with what was typed. */
+  const tell = async (work: () => Promise<unknown>, typed?: string) => {
     try {
       await work();
     } catch (error) {
       const isStale = error instanceof ProblemError && error.problem.code === 'stale';
+      const entered = typed === undefined ? '' : ` You typed ${typed}.`;
       notification.warning({
         title: isStale ? 'It was changed elsewhere' : 'It was not changed',
-        description: isStale ? 'The count shown now is the one that is there.' : (error as Error).message,
+        description: isStale
+          ? `What is shown now is what is there.${entered}`
+          : `${(error as Error).message}${entered}`,
+        // It stands until it is read: what was typed is nowhere else.
+        duration: 0,
       });
     }
     await onChanged();
@@ -80,7 +86,7 @@ export function StockTable({ items, reserved, onChanged }: StockTableProps) {
                       onDone={(count) =>
                         count !== null &&
                         Number.isInteger(count) &&
-                        void tell(() => changeStock({ ...item, count }))
+                        void tell(() => changeStock({ ...item, count }), `${count} for ${name}`)
                       }
                     />
                   </label>
@@ -92,7 +98,9 @@ export function StockTable({ items, reserved, onChanged }: StockTableProps) {
                   <Place
                     item={item}
                     name={name}
-                    onDone={(place) => void tell(() => changeStock({ ...item, place }))}
+                    onDone={(place) =>
+                      void tell(() => changeStock({ ...item, place }), `${place} as the place of ${name}`)
+                    }
                   />
                 </td>
                 <td className="hs-right">
