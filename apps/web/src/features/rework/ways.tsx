@@ -12,6 +12,7 @@ import {
 } from '@halfsplit/core';
 import { Button, Input } from 'antd';
 import { memo, useMemo, useState } from 'react';
+import { useLayer } from '../../unit/layer.tsx';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { valueText } from '../../ui/value-text.ts';
@@ -87,6 +88,7 @@ function Way({ offered: { recipe, asks } }: { readonly offered: Offered }) {
   const { document, unit } = useUnitContext();
   const { selectedRef, selectedNet } = useSelection();
   const { add, put } = useChangeActions();
+  const { setLayer } = useLayer();
   const [answers, setAnswers] = useState<Answers>(() => Object.fromEntries(asks.map((a) => [a.id, a.usual])));
   const [typed, setTyped] = useState<{ readonly id: string; readonly text: string } | null>(null);
   const [trialId, setTrialId] = useState<string | null>(null);
@@ -109,6 +111,8 @@ function Way({ offered: { recipe, asks } }: { readonly offered: Offered }) {
       ...(isTrial ? { state: 'done' } : {}),
     });
     setTrialId(isTrial ? id : null);
+    // A trial lies on the bench as it was found; what is planned is seen on its own layer.
+    setLayer(isTrial ? 'found' : 'planned');
   };
   const hear = (factor: number) => {
     const [first] = asks;
@@ -152,6 +156,12 @@ function Way({ offered: { recipe, asks } }: { readonly offered: Offered }) {
         {outcome.ok && read?.ok && (
           <>
             <p className="hs-mono hs-planned">{read.words}</p>
+            <div className={styles.goalMore}>
+              <Button type="primary" onClick={() => change(false)}>
+                Plan it
+              </Button>
+              <Button onClick={() => change(true)}>Clip it on first</Button>
+            </div>
             {outcome.made.says.map((s) => (
               <p key={s}>{s}</p>
             ))}
@@ -163,14 +173,6 @@ function Way({ offered: { recipe, asks } }: { readonly offered: Offered }) {
           </>
         )}
       </div>
-      {outcome.ok && read?.ok && (
-        <div className={styles.goalMore}>
-          <Button type="primary" onClick={() => change(false)}>
-            Plan it
-          </Button>
-          <Button onClick={() => change(true)}>Clip it on first</Button>
-        </div>
-      )}
       {trialId !== null && asks.length > 0 && (
         <Heard isMoreFaster={recipe.isMoreSlower !== true} onHeard={hear} onRight={() => change(false)} />
       )}
