@@ -37,6 +37,25 @@ describe('ratings', () => {
     expect(said(lines('1k'))).toEqual([]);
     expect(said(lines('8'))).toEqual([expect.stringMatching(/U1.*mA/)]);
   });
+
+  it('of an opamp are passed by too low a supply: a TL072 needs 7 V (data sheets)', () => {
+    const follower = (rail: string) =>
+      said(
+        `V1 ${rail} vp 0\nR1 100k vp h\nR2 100k h 0\nU1 TL072 plus=h minus=out out=out vplus=vp vminus=0\nR3 10k out 0`,
+      );
+    expect(follower('9V')).toEqual([]);
+    expect(follower('5V')).toEqual([expect.stringMatching(/U1.*5 V.*at least 7 V/)]);
+  });
+
+  it('of a clock are the resistors between which it runs, whatever makes them up', () => {
+    const clock = (series: string) =>
+      said(
+        `V1 5V vcc 0\nR1 ${series} rs a\nR2 2k a 0\nCLK1 kind=clock rset=rs gnd=0 vcc=vcc ratedHz=100000 ratedOhm=20000 minOhm=10000 maxOhm=80000`,
+      );
+    expect(clock('18k')).toEqual([]);
+    expect(clock('4k7')).toEqual([expect.stringMatching(/CLK1.*6.7 kΩ.*10 kΩ it glitches/)]);
+    expect(clock('100k')).toEqual([expect.stringMatching(/CLK1.*102 kΩ.*80 kΩ it stops/)]);
+  });
 });
 
 describe('checking a unit', () => {

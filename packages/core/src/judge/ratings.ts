@@ -3,6 +3,7 @@ import { isPolarised, type LayerCircuit, type LayerPart } from '../circuit/index
 import { opampParameters } from '../devices/index.ts';
 import { HalfsplitError, problem, type Problem } from '../errors.ts';
 import { formatQuantity } from '../quantity/index.ts';
+import { clockFault, clockOhm } from '../readouts/index.ts';
 import { swingOf } from './stress.ts';
 
 /** An electrolytic bears about this much the wrong way round, V (common practice). */
@@ -12,8 +13,8 @@ const SMALL_OPAMP_A = 0.02;
 
 /**
  * What a circuit asks of its parts beyond their ratings, at rest and with its signals at their levels: capacitors against
- * their rated voltage and polarity, parts against their rated power, opamps against the current of their output, relays
- * against their contacts. Empty where the circuit cannot be computed, which others say.
+ * their rated voltage and polarity, parts against their rated power, opamps against the current of their output and the least
+ * supply they work on, clocks against the resistors they bear. Empty where the circuit cannot be computed, which others say.
  */
 export function checkRatings(circuit: LayerCircuit): Problem[] {
   try {
@@ -29,8 +30,14 @@ export function checkRatings(circuit: LayerCircuit): Problem[] {
 function checkPart(session: AnalysisSession, x: Float64Array, part: LayerPart): Problem[] {
   const { ref } = part;
   const { system, circuit } = session;
-  if (part.kind === 'box' || part.kind === 'clock') return [];
   const say = (detail: string) => problem('circuit/over-rating', { ref, detail });
+  if (part.kind === 'clock') {
+    const { rset, gnd } = part.pins;
+    const fault =
+      rset === undefined || gnd === undefined ? null : clockFault(part, clockOhm(session, rset, gnd));
+    return fault === null ? [] : [say(`it ${fault}`)];
+  }
+  if (part.kind === 'box') return [];
   const volts = (value: number) => formatQuantity(value, 'V', { digits: 3 });
   const found: Problem[] = [];
   const at = (net: string | undefined) => (net === undefined ? 0 : x[system.node(net)]!);
@@ -51,7 +58,13 @@ function checkPart(session: AnalysisSession, x: Float64Array, part: LayerPart): 
       ),
     );
   if (part.kind === 'opamp') {
-    const { IMAX } = opampParameters(part, circuit.models);
+    const { IMAX, minSupply } = opampParameters(part, circuit.models);
+    if (report.region === 'starved')
+      found.push(
+        say(
+          `${volts(at(part.pins.vplus) - at(part.pins.vminus))} between its supply pins, and it needs at least ${volts(minSupply)}`,
+        ),
+      );
     const most = Number.isFinite(IMAX) ? IMAX : SMALL_OPAMP_A;
     const current = Math.abs(report.current) + swingOf(session, (s) => s.current(ref)).peak;
     const whose = Number.isFinite(IMAX) ? 'it gives' : 'how much it gives is not known; a small opamp gives';

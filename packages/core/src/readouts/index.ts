@@ -1,5 +1,6 @@
 export type { Readout, ReadoutOf, Want } from '@halfsplit/contract';
 export { checkReadouts } from './check-readouts.ts';
+export { clockFault, clockOhm } from './clock-rate.ts';
 export {
   byLayer,
   evaluateAll,

@@ -1,5 +1,6 @@
 import { bassCorner } from './bass-corner.ts';
 import { bleeder } from './bleeder.ts';
+import { bridgeLoad } from './bridge-load.ts';
 import { clockRange } from './clock-range.ts';
 import { coupleLoad } from './couple-load.ts';
 import { dummyLoad } from './dummy-load.ts';
@@ -7,14 +8,17 @@ import { forcePin } from './force-pin.ts';
 import { gainByEmitter } from './gain-by-emitter.ts';
 import { gainByFeedback } from './gain-by-feedback.ts';
 import { gainByPot } from './gain-by-pot.ts';
+import { gainBySwitch } from './gain-by-switch.ts';
 import { ledResistor } from './led-resistor.ts';
 import { monoMix } from './mono-mix.ts';
 import { muteRelay } from './mute-relay.ts';
 import { pad } from './pad.ts';
 import { plugInBooster } from './plug-in-booster.ts';
 import type { Recipe } from './recipe.ts';
+import { slowerByOne } from './slower-by-one.ts';
 import { slowerByPot } from './slower-by-pot.ts';
 import { slowerBySwitch } from './slower-by-switch.ts';
+import { snubber } from './snubber.ts';
 import { supplyCell } from './supply-cell.ts';
 import { swapChannels } from './swap-channels.ts';
 import { timerDelay } from './timer-delay.ts';
@@ -28,11 +32,13 @@ export { Spot, type Chosen } from './spot.ts';
 export const RECIPES: readonly Recipe[] = [
   gainByFeedback,
   gainByPot,
+  gainBySwitch,
   gainByEmitter,
   bassCorner,
   trebleCorner,
   slowerBySwitch,
   slowerByPot,
+  slowerByOne,
   clockRange,
   timerDelay,
   supplyCell,
@@ -41,9 +47,11 @@ export const RECIPES: readonly Recipe[] = [
   forcePin,
   swapChannels,
   coupleLoad,
+  bridgeLoad,
   ledResistor,
   bleeder,
   zobel,
+  snubber,
   dummyLoad,
   plugInBooster,
   muteRelay,

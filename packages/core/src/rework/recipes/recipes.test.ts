@@ -75,6 +75,23 @@ describe('gain', () => {
     expect(refusal('gain-by-pot', PLUS, { ref: 'R3' }, { low: 20, high: 10 })).toContain('above the lower');
   });
 
+  it('by a switch: as it was when off, more or less when on, and the bend of an inverting stage too', () => {
+    // 20.83 dB now; 30 dB needs Rg of 326 ohm, 484 across 1k; 12 dB needs Rf of 2.98k, 4.25k across 10k.
+    for (const [wanted, beside] of [
+      [30, 470],
+      [12, 4300],
+    ] as const) {
+      const { reads, planned } = done('gain-by-switch', PLUS, { ref: 'R3' }, { gain: wanted });
+      const contact = planned.parts.find((p) => p.kind === 'switch')!.ref;
+      expect(planned.parts.filter((p) => p.kind === 'resistor').at(-1)!.value).toBe(beside);
+      expect(reads(gain('out'), { [contact]: true })).toBeCloseTo(wanted, 0);
+      expect(reads(gain('out'), { [contact]: false })).toBeCloseTo(20 * Math.log10(11), 1);
+    }
+    expect(refusal('gain-by-switch', PLUS, { ref: 'R3' }, { gain: 20 * Math.log10(11) })).toContain(
+      'the gain it has',
+    );
+  });
+
   it('by a resistor in the emitter bypass: RC/(re + R)', () => {
     const lines = `V1 12V vcc 0\nG1 1mV in 0\nC1 100u in b\nR1 220k vcc b\nR2 47k b 0\nQ1 2N3904 c b e
       R3 4k7 vcc c\nR4 1k e 0\nC2 1000u e 0`;
@@ -127,6 +144,41 @@ describe('time', () => {
     expect(fast * Math.LN2 * 95_000 * 10e-9).toBeCloseTo(1, 1);
     // 94k of E3 is 100k.
     expect(slow * Math.LN2 * (1000 + 2 * 147_000) * 10e-9).toBeCloseTo(1, 1);
+  });
+
+  it('one of two capacitors that take turns: T = ln 2 (R1 C1 + R2 C2)', () => {
+    const turns = (
+      c1: string,
+    ) => `V1 9V vcc 0\nR1 1k vcc c1\nR2 47k vcc b2\nR3 100k vcc b1\nR4 1k vcc c2\nC1 ${c1} c1 b2
+      C2 22n c2 b1\nQ1 2N3904 c1 b1 0\nQ2 2N3904 c2 b2 0`;
+    const { planned, made, reads } = done('slower-by-one', turns('22n'), { ref: 'C1' }, { times: 1.5 });
+    // 1.034 ms and 2.2 ms turn about: half as long again is 2.617 ms for C1's, 55.7n, of E12 56n.
+    expect(planned.parts.find((p) => p.ref === 'C1')!.value).toBe(56e-9);
+    expect(made.says[1]).toContain('54 %');
+    const seconds = Math.LN2 * (47e3 * 56e-9 + 100e3 * 22e-9);
+    // A base that is pulled below its emitter by less than the supply, and one drop in it, make it a little quicker.
+    const rateNow = reads({ kind: 'rate', net: 'c1' });
+    expect(Math.abs(rateNow * seconds - 1)).toBeLessThan(0.12);
+    expect(refusal('slower-by-one', turns('22n'), { ref: 'C1' }, { times: 0.6 })).toContain('C2 alone takes');
+  });
+
+  it('one of two capacitors of a Wien bridge: four times the one is half the rate', () => {
+    const lines = `V1 15V vp 0\nV2 15V 0 vm\nU1 TL072 plus=p minus=m out=out vplus=vp vminus=vm\nR1 10k out s\nC1 10n s p
+      R2 10k p 0\nC2 10n p 0\nR3 10k m 0\nR4 22k out m`;
+    const { planned, made } = done('slower-by-one', lines, { ref: 'C2' }, { times: 2 });
+    const value = planned.parts.find((p) => p.ref === 'C2')!.value as number;
+    expect(value).toBe(39e-9);
+    // The bridge by itself, opened at the amplifier: its phase is nothing at f = 1/(2 pi R sqrt(C1 C2)).
+    const hz = 1 / (2 * Math.PI * 1e4 * Math.sqrt(10e-9 * value));
+    const bridge = circuitOf(`G1 1V out 0\nR1 10k out s\nC1 10n s p\nR2 10k p 0\nC2 ${value} p 0`);
+    const { system, smallSignal } = new AnalysisSession(resolveLayer(bridge, 'marked'));
+    const { re, im } = smallSignal.at(hz).drive('G1').voltage(system.node('p'), system.node('0'));
+    expect(Math.abs(im / re)).toBeLessThan(1e-4);
+    // What comes out, and with it the gain that it takes: 2 + C(parallel)/C(series).
+    expect(1 / re).toBeCloseTo(2 + value / 10e-9, 3);
+    expect(hz * 2 * 2 * Math.PI * 1e4 * 10e-9).toBeCloseTo(1, 1);
+    expect(made.traps[0]).toContain('2 + C(parallel)/C(series)');
+    expect(recipe('slower-by-one').asks(new Spot(circuitOf(lines), { ref: 'R1' }))).toBeNull();
   });
 
   it('a clock by semitones: an octave down is twice the resistor, and the chip’s limits hold', () => {
@@ -283,6 +335,33 @@ describe('channels and loads', () => {
     }
   });
 
+  it('a snubber: C = I²/10 in microfarad, R = V/(10 I^(1 + 50/V)) (Bates, common practice), never above V/I', () => {
+    const lines = 'V1 24V vcc 0\nSW1 vcc a closed\nR1 24 a 0';
+    expect(done('snubber', lines, { ref: 'SW1' }, { volts: 24, ampere: 1 }).made.line).toMatch(
+      /\+R2 2\.[27] vcc snub1; \+C1 100n snub1 a/,
+    );
+    // 0.1 A would have 290 ohm by the rule, and 240 is what carries the current at the supply's voltage.
+    expect(done('snubber', lines, { ref: 'SW1' }, { volts: 24, ampere: 0.1 }).made.line).toContain(
+      '+R2 220 ',
+    );
+    expect(refusal('snubber', lines, { ref: 'SW1' }, { volts: 230, ampere: 1 })).toContain('licensed');
+  });
+
+  it('a bridged load: both outputs at its ends, half of it for each, and not where they rest apart', () => {
+    const lines = (
+      rest: string,
+    ) => `V1 12V vp 0\nV2 12V 0 vm\nV3 ${rest} r 0\nG1 1V in 0\nR1 10k in m\nR2 10k m o2
+      U1 TL072 plus=in minus=o1 out=o1 vplus=vp vminus=vm\nU2 TL072 plus=r minus=m out=o2 vplus=vp vminus=vm
+      LD1 kind=load 2k o1 0\nLD2 kind=load 2k o2 0`;
+    const { planned, reads } = done('bridge-load', lines('1m'), { ref: 'LD1' }, {});
+    expect(planned.parts.some((p) => p.ref === 'LD2')).toBe(false);
+    expect(planned.parts.find((p) => p.ref === 'LD1')!.pins).toEqual({ a: 'o1', b: 'o2' });
+    // 1 V peak at o1 against -1 V at o2: 2 V across, 1 mA, where 0.5 mA went into a load to the ground.
+    const across = reads({ kind: 'gain', from: 'in', to: 'o1', toMinus: 'o2', frequencyHz: 1000 } as Unnamed);
+    expect(across).toBeCloseTo(6.02, 1);
+    expect(refusal('bridge-load', lines('1V'), { ref: 'LD1' }, {})).toContain('bring them together');
+  });
+
   it('a dummy load: 10 W in 8 ohm is 8.94 V and 1.12 A', () => {
     const { made } = done(
       'dummy-load',
@@ -352,7 +431,7 @@ describe('every way of doing', () => {
     const offered = (chosen: Chosen) =>
       RECIPES.filter((r) => r.asks(new Spot(circuit, chosen)) !== null).map((r) => r.id);
     expect(offered({})).toEqual([]);
-    expect(offered({ ref: 'U1' })).toEqual(['gain-by-feedback', 'gain-by-pot']);
+    expect(offered({ ref: 'U1' })).toEqual(['gain-by-feedback', 'gain-by-pot', 'gain-by-switch']);
     expect(offered({ ref: 'nothing' })).toEqual([]);
     expect(offered({ net: '0' })).toEqual([]);
     expect(offered({ net: 'out' })).toContain('treble-corner');
