@@ -20,6 +20,7 @@ export {
   type LayerOptions,
   type MadeChange,
 } from './layer.ts';
+export { FreeNames } from './free-names.ts';
 export { namesIn, placesOf } from './places.ts';
 export { ledgerOf, reportChanges, type ChangeReport, type LedgerEntry } from './ledger.ts';
 export { withActiveSet, withControls } from './position.ts';

@@ -1,6 +1,6 @@
 import type { Step } from '@halfsplit/contract';
-import { applyChange, buildLayer, changeWords, type ChangedCircuit } from '../changes/index.ts';
-import { KINDS, netNamed, netsOf, type Circuit, type LayerCircuit, type Part } from '../circuit/index.ts';
+import { applyChange, buildLayer, changeWords, FreeNames, type ChangedCircuit } from '../changes/index.ts';
+import { KINDS, netNamed, type Circuit, type LayerCircuit, type Part } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { parseSheetLine } from './sheet-line.ts';
 
@@ -62,7 +62,7 @@ const FORMS: readonly (readonly [RegExp, (words: RegExpExecArray, circuit: Layer
   [
     /^cut (\S+) at (.+?)(?: as (\S+))?$/i,
     ([, net, pins, as], circuit) => [
-      { do: 'cut', net: net!, pins: pins!.split(/[ ,]+/), as: as ?? freeNet(circuit, `${net}b`) },
+      { do: 'cut', net: net!, pins: pins!.split(/[ ,]+/), as: as ?? new FreeNames(circuit).net(`${net}b`) },
     ],
   ],
   [/^(?:wire|join) (\S+) (?:to |and )?(\S+)$/i, ([, net, to]) => [{ do: 'join', net: net!, to: to! }]],
@@ -76,15 +76,6 @@ function readPhrase(phrase: string, circuit: LayerCircuit): Reading {
     if (words) return read(words, circuit);
   }
   return bad(`"${phrase}" is no change that can be read.`);
-}
-
-/** A net's name that is free: as wished, or with a number behind. */
-function freeNet(circuit: LayerCircuit, wish: string): string {
-  const taken = new Set([...netsOf(circuit), ...(circuit.renamed?.keys() ?? [])]);
-  for (let i = 1; ; i += 1) {
-    const name = i === 1 ? wish : `${wish}${i}`;
-    if (!taken.has(name)) return name;
-  }
 }
 
 /** What replaces a part is read as a line of the sheet, with the nets that the part is on. */
@@ -127,7 +118,7 @@ function via(line: string, contact: string, circuit: LayerCircuit): Reading {
   if (pin === undefined || net === undefined) return bad(`${part.ref} is on no net.`, part.ref);
   if (!/^[A-Za-z]/.test(contact))
     return bad(`"${contact}" is not a designator: it begins with a letter, as SW1 does.`);
-  const between = freeNet(circuit, 'x1');
+  const between = new FreeNames(circuit).net('x1');
   return [
     { do: 'add', part: { ...part, pins: { ...part.pins, [pin]: between } } },
     { do: 'add', part: { ref: contact, kind: 'switch', pins: { a: net, b: between }, closed: true } },
@@ -138,7 +129,7 @@ function via(line: string, contact: string, circuit: LayerCircuit): Reading {
 function inSeries(line: string, pin: string, circuit: LayerCircuit): Reading {
   const net = netOf(pin, circuit);
   if (net === undefined) return bad(`There is no pin ${pin} to put it in series with.`);
-  const between = freeNet(circuit, 'x1');
+  const between = new FreeNames(circuit).net('x1');
   const part = partOf(`${line} ${net} ${between}`);
   if ('code' in part) return part;
   if (Object.keys(part.pins).length !== 2) return bad(`${part.ref} has more than two legs.`, part.ref);

@@ -1,4 +1,5 @@
 export { parseChangeLine, type ChangeLineResult } from './change-line.ts';
+export { changeOffers, type ChangeOffer } from './change-offers.ts';
 export { besideLine, formatSheetLine } from './format-line.ts';
 export { partWords } from './part-words.ts';
 export type { SheetLineResult } from './line-reader.ts';

@@ -1,11 +1,11 @@
 import type { ChangePurpose } from '@halfsplit/contract';
-import { isTwoTerminal, parseChangeLine, type Circuit } from '@halfsplit/core';
-import { Button, Input, Segmented, type InputRef } from 'antd';
-import { useMemo, useRef, useState } from 'react';
+import { parseChangeLine } from '@halfsplit/core';
+import { Input, Segmented, type InputRef } from 'antd';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
-import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
+import { Offers } from './offers.tsx';
 import { useChangeActions } from './use-changes.ts';
 import styles from './changes.module.css';
 
@@ -20,20 +20,30 @@ type Work = (typeof KINDS_OF_WORK)[number]['value'];
 const NAMED = /^([^:;>+]{2,60}): ?(.+)$/;
 const LONGEST_NAME = 120;
 
-/** A line that another page hands over, to be completed here. */
-function useHandedLine(): string | null {
-  const { state } = useLocation() as { readonly state: unknown };
-  return typeof state === 'object' && state !== null && 'line' in state ? String(state.line) : null;
+/** A line that is handed over from elsewhere, to be completed here, with the key of that move. */
+function useHanded(): { readonly line: string | null; readonly key: string } {
+  const { state, key } = useLocation() as { readonly state: unknown; readonly key: string };
+  const isHanded = typeof state === 'object' && state !== null && 'line' in state;
+  return { line: isHanded ? String(state.line) : null, key };
 }
 
 /** One field for every change: what it does is said while it is typed, Enter keeps it. */
 export function ChangeEntry() {
   const { document } = useUnitContext();
   const { add } = useChangeActions();
-  const handed = useHandedLine();
-  const [line, setLine] = useState(handed ?? '');
+  const handed = useHanded();
+  const [line, setLine] = useState(handed.line ?? '');
+  const [seenKey, setSeenKey] = useState(handed.key);
+  if (seenKey !== handed.key) {
+    setSeenKey(handed.key);
+    // Nothing handed over leaves what is typed already.
+    if (handed.line !== null && handed.line !== '') setLine(handed.line);
+  }
   const [work, setWork] = useState<Work>('modification');
   const field = useRef<InputRef>(null);
+  useEffect(() => {
+    if (handed.line !== null) field.current?.focus();
+  }, [handed.line, handed.key]);
   const [, name, phrase = line] = NAMED.exec(line) ?? [];
   const read = useMemo(
     () => (phrase.trim() === '' ? null : parseChangeLine(phrase, document.circuit)),
@@ -68,7 +78,6 @@ export function ChangeEntry() {
       </div>
       <Input
         ref={field}
-        autoFocus={handed !== null}
         aria-label="Type a change"
         aria-describedby="change-read"
         className="hs-mono"
@@ -81,7 +90,10 @@ export function ChangeEntry() {
       />
       <p id="change-read" className={styles.read} role="status">
         {read === null ? (
-          <Offers circuit={document.circuit} onOffer={prefill} />
+          <Offers
+            onOffer={prefill}
+            otherwise="Choose a part or a net on the drawing to see what can be done there."
+          />
         ) : read.ok ? (
           <>
             <span className="hs-planned">{read.words}</span> <Keys keys="Enter" />
@@ -92,51 +104,4 @@ export function ChangeEntry() {
       </p>
     </div>
   );
-}
-
-/** What can be done with what is selected: each begins the line. */
-function Offers({ circuit, onOffer }: { circuit: Circuit; onOffer: (line: string) => void }) {
-  const { selectedRef, selectedNet } = useSelection();
-  const part = circuit.parts.find((p) => p.ref === selectedRef);
-  const offers = part ? offersForPart(part) : selectedNet === null ? [] : offersForNet(selectedNet, circuit);
-  if (offers.length === 0)
-    return (
-      <span className="hs-dim">Choose a part or a net on the drawing to see what can be done there.</span>
-    );
-  return (
-    <>
-      <span className="hs-ref">{part?.ref ?? selectedNet}</span>
-      {offers.map(({ words, line }) => (
-        <Button key={words} size="small" onClick={() => onOffer(line)}>
-          {words}
-        </Button>
-      ))}
-    </>
-  );
-}
-
-interface Offer {
-  readonly words: string;
-  readonly line: string;
-}
-
-function offersForPart(part: Circuit['parts'][number]): Offer[] {
-  const [first = '', second = ''] = Object.keys(part.pins);
-  const [a, b] = [part.pins[first], part.pins[second]];
-  return [
-    { words: 'other value', line: `${part.ref} -> ` },
-    ...(isTwoTerminal(part) ? [{ words: 'across', line: `+C 100n ${a} ${b}` }] : []),
-    { words: 'in series', line: `+R 1k in series with ${part.ref}.${first}` },
-    { words: 'take out', line: `-${part.ref}` },
-    { words: 'lift a leg', line: `lift ${part.ref}.${first}` },
-    { words: 'swap', line: `swap ${part.ref}.${first} ` },
-  ];
-}
-
-function offersForNet(net: string, { ground }: Circuit): Offer[] {
-  return [
-    { words: 'to ground', line: `+C 100n ${net} ${ground}` },
-    { words: 'cut here', line: `cut ${net} at ` },
-    { words: 'wire to', line: `wire ${net} to ` },
-  ];
 }

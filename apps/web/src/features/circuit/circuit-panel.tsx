@@ -32,6 +32,7 @@ import { useTrial } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { LayerWord, verdictTone } from '../../ui/marks.tsx';
 import type { Emphasis } from '../../ui/schematic/symbol-mark.tsx';
+import { OffersStrip } from '../changes/index.ts';
 import { DrawingFrame } from './drawing-frame.tsx';
 import { useDrawing } from './use-drawing.ts';
 import { useLater } from './use-later.ts';
@@ -43,6 +44,7 @@ export function CircuitPanel({
   measured,
   shown: asMetered,
   switcher,
+  hasOffers = true,
 }: {
   title?: string;
   /** Direct voltages that were measured, by net: they stand beside the computed ones, the wrong ones marked. */
@@ -51,6 +53,8 @@ export function CircuitPanel({
   shown?: ReadonlyMap<string, number>;
   /** Stands in place of the title, to see something else here. */
   switcher?: ReactNode;
+  /** What can be done with what is chosen stands at its foot. */
+  hasOffers?: boolean;
 }) {
   const { unit, change } = useUnitContext();
   // Numbers are answered first; the drawing follows a moment later.
@@ -141,6 +145,7 @@ export function CircuitPanel({
           />
         )
       )}
+      {hasOffers && <OffersStrip />}
     </section>
   );
 }

@@ -38,7 +38,7 @@ export function ReworkStage() {
           <Limits />
         </div>
       </section>
-      <CircuitPanel />
+      <CircuitPanel hasOffers={false} />
     </div>
   );
 }

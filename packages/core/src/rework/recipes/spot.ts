@@ -1,5 +1,5 @@
 import { AnalysisSession, magnitude } from '../../analysis/index.ts';
-import { resolveLayer } from '../../changes/index.ts';
+import { FreeNames, resolveLayer } from '../../changes/index.ts';
 import type { Circuit, LayerCircuit, LayerPart } from '../../circuit/index.ts';
 import { HalfsplitError } from '../../errors.ts';
 import { exactText, isMade, nearestPreferred, preferredBetween, type ESeries } from '../../quantity/index.ts';
@@ -15,33 +15,24 @@ export class Spot {
   readonly circuit: LayerCircuit;
   readonly part: LayerPart | undefined;
   readonly net: string | undefined;
-  private readonly taken: Set<string>;
+  private readonly names: FreeNames;
   private held: AnalysisSession | undefined;
 
   constructor(circuit: Circuit, { ref, net }: Chosen) {
     this.circuit = resolveLayer(circuit, 'planned');
     this.part = this.circuit.parts.find((p) => p.ref === ref);
     this.net = net ?? undefined;
-    const added = (circuit.changes ?? []).flatMap((c) =>
-      c.steps.flatMap((s) => (s.do === 'add' ? [s.part] : [])),
-    );
-    this.taken = new Set([...circuit.parts, ...added, ...this.circuit.parts].map((p) => p.ref.toUpperCase()));
+    this.names = new FreeNames(circuit, this.circuit);
   }
 
   /** The next designator that is free: "R31". */
   free(letters: string): string {
-    const numbers = [...this.taken]
-      .map((ref) => new RegExp(`^${letters}(\\d+)$`, 'i').exec(ref)?.[1])
-      .map((digits) => (digits === undefined ? 0 : Number(digits)));
-    const ref = `${letters}${Math.max(0, ...numbers) + 1}`;
-    this.taken.add(ref.toUpperCase());
-    return ref;
+    return this.names.ref(letters);
   }
 
   /** A net that is not there yet. */
   freeNet(stem: string): string {
-    const nets = new Set(this.circuit.parts.flatMap((p) => Object.values(p.pins)));
-    for (let n = 1; ; n += 1) if (!nets.has(`${stem}${n}`)) return `${stem}${n}`;
+    return this.names.net(`${stem}1`);
   }
 
   /** The parts at a net, but for one. */
