@@ -2,7 +2,7 @@ import type { UnitResource } from '@halfsplit/contract';
 import {
   layoutCircuit,
   markedValue,
-  printedText,
+  symbolTextRoom,
   type Circuit,
   type Drawing,
   type Placement,
@@ -22,7 +22,7 @@ export interface DrawRequest {
 /** Draws a circuit with what is printed on its parts. */
 export const draw = ({ circuit, nudges, nameNets, previous }: DrawRequest): Drawing =>
   layoutCircuit(circuit, {
-    textOf: (part) => printedText(part, markedValue(part)),
+    textOf: (part) => symbolTextRoom(part, markedValue(part)),
     nudges,
     nameNets,
     ...(previous ? { previous } : {}),

@@ -35,7 +35,7 @@ export {
   type Setting,
   type UnitDocument,
 } from './part.ts';
-export { printedText } from './printed-text.ts';
+export { printedText, symbolText, symbolTextRoom } from './printed-text.ts';
 export {
   floatingIslands,
   floatingProblems,

@@ -1,3 +1,4 @@
+import { controlState } from './control.ts';
 import { KINDS } from './kinds.ts';
 import type { Part } from './part.ts';
 import { formatCode } from '../quantity/index.ts';
@@ -16,3 +17,16 @@ export function printedText(part: Pick<Part, 'kind' | 'model'>, value: unknown):
   }
   return typeof value === 'string' ? value : (part.model ?? '');
 }
+
+/** Text beside a symbol with where its knob stands: "100k 50 %". A contact and a throw are drawn as they stand. */
+export function symbolText(part: Part, value: unknown): string {
+  const travel = controlState(part);
+  const printed = printedText(part, value);
+  return typeof travel === 'number' ? `${printed} ${Math.round(PER_CENT * travel)} %`.trim() : printed;
+}
+
+/** The longest that the text beside a symbol gets wherever its knob is turned: the room that a drawing leaves for it. */
+export const symbolTextRoom = (part: Part, value: unknown): string =>
+  symbolText(part.kind === 'potentiometer' ? { ...part, position: 1 } : part, value);
+
+const PER_CENT = 100;

@@ -6,8 +6,9 @@ import {
   judgeReading,
   judgeVoltage,
   drawnCircuit,
-  printedText,
   seenParts,
+  symbolText,
+  symbolTextRoom,
   type Circuit,
   type Part,
   type Point,
@@ -69,7 +70,7 @@ export function CircuitPanel({
   const isLate = useLater(isPending);
   const parts = useMemo(() => new Map(drawn.parts.map((p) => [p.ref, p])), [drawn]);
   const texts = useMemo(
-    () => new Map(seen.map(({ part }) => [part.ref, printedText(part, part.value)])),
+    () => new Map(seen.map(({ part }) => [part.ref, symbolText(part, part.value)])),
     [seen],
   );
   const emphasis = useMemo(() => emphasisOf(document, seen, layer), [document, seen, layer]);
@@ -158,7 +159,7 @@ function useSharedParts(circuit: Circuit): Circuit {
       const made = new Map(
         next.parts.map((part) => {
           // What is printed beside a symbol is told apart; the drawing leaves room for it.
-          const room = printedText(part, part.marked ?? null).length;
+          const room = symbolTextRoom(part, part.marked ?? null).length;
           const text = JSON.stringify({ ...part, marked: room });
           const before = known.get(part.ref);
           return [part.ref, before?.text === text ? before : { text, part }] as const;

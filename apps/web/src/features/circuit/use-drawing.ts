@@ -4,7 +4,7 @@ import {
   isPType,
   markedValue,
   placementsOf,
-  printedText,
+  symbolTextRoom,
   readoutFields,
   type Circuit,
   type Drawing,
@@ -24,7 +24,7 @@ function structureOf(circuit: Circuit): string {
       p.pins,
       isPType(p, circuit.models),
       isPolarised(p),
-      printedText(p, markedValue(p)).length,
+      symbolTextRoom(p, markedValue(p)).length,
     ]),
   ]);
 }
