@@ -68,22 +68,29 @@ const stepSchema = z.discriminatedUnion(
 const readingsSchema = z.record(z.string().max(64), z.number().nullable());
 
 /** Something done, or to be done, to the circuit of a unit, as a file has it. */
-export const changeSchema = z.looseObject({
-  id: z.string().trim().min(1).max(64),
-  name: z.string().trim().min(1).max(120),
-  purpose: z.enum(CHANGE_PURPOSES),
-  state: z.enum(CHANGE_STATES),
-  /** The set that it belongs to; to every one when absent. */
-  set: z.string().trim().min(1).max(64).optional(),
-  why: z.string().max(2000).optional(),
-  /** In order. */
-  steps: z.array(stepSchema).min(1, 'a change has at least one step').max(200),
-  /** Readouts before it, and as predicted with it. */
-  before: readingsSchema.optional(),
-  predicted: readingsSchema.optional(),
-  /** Since when it is as its state says. */
-  since: writtenTimeSchema.optional(),
-}) as z.ZodType<FileChange, FileChange>;
+export const changeSchema = z
+  .looseObject({
+    id: z.string().trim().min(1).max(64),
+    name: z.string().trim().min(1).max(120),
+    purpose: z.enum(CHANGE_PURPOSES),
+    state: z.enum(CHANGE_STATES),
+    /** The set that it belongs to; to every one when absent. */
+    set: z.string().trim().min(1).max(64).optional(),
+    why: z.string().max(2000).optional(),
+    /** In order. */
+    steps: z.array(stepSchema).max(200),
+    /** What is seen while it is in force is seen under this: "disconnected: amp", "dummy load". */
+    condition: z.string().trim().min(1).max(80).optional(),
+    /** Readouts before it, and as predicted with it. */
+    before: readingsSchema.optional(),
+    predicted: readingsSchema.optional(),
+    /** Since when it is as its state says. */
+    since: writtenTimeSchema.optional(),
+  })
+  .refine((change) => change.steps.length > 0 || isTemporary(change), {
+    path: ['steps'],
+    message: 'a change has at least one step; only something temporary may be its name alone',
+  }) as z.ZodType<FileChange, FileChange>;
 
 /** A set of changes: one of several alternatives, of which one is active. */
 export const setSchema = z.looseObject({
@@ -158,7 +165,9 @@ export interface Change {
   readonly state: ChangeState;
   readonly set?: string | undefined;
   readonly why?: string | undefined;
+  /** Something temporary that no step says, as a plug that is pulled, has none. */
   readonly steps: readonly Step[];
+  readonly condition?: string | undefined;
   readonly before?: Readonly<Record<string, number | null>> | undefined;
   readonly predicted?: Readonly<Record<string, number | null>> | undefined;
   readonly since?: string | undefined;

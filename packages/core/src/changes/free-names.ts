@@ -1,4 +1,5 @@
 import { netsOf, type Circuit } from '../circuit/index.ts';
+import { namesIn } from './places.ts';
 
 type Named = Pick<Circuit, 'parts' | 'ground' | 'changes'> & {
   /** Nets that were joined to others: their names are still known. */
@@ -12,14 +13,12 @@ export class FreeNames {
 
   /** @param circuits the circuit as it came with its changes, and what was made of it */
   constructor(...circuits: readonly Named[]) {
-    const steps = circuits.flatMap((c) => (c.changes ?? []).flatMap((change) => change.steps));
-    const added = steps.flatMap((s) => (s.do === 'add' ? [s.part] : []));
-    const parts = [...circuits.flatMap((c) => c.parts), ...added];
-    this.refs = new Set(parts.map((p) => p.ref.toUpperCase()));
+    const brought = circuits.map((c) => namesIn(c.changes ?? []));
+    const refs = circuits.flatMap((c) => c.parts.map((p) => p.ref));
+    this.refs = new Set([...refs, ...brought.flatMap((b) => b.refs)].map((ref) => ref.toUpperCase()));
     this.nets = new Set([
       ...circuits.flatMap((c) => [...netsOf(c), ...(c.renamed?.keys() ?? [])]),
-      ...added.flatMap((p) => Object.values(p.pins)),
-      ...steps.flatMap((s) => (s.do === 'cut' ? [s.as] : s.do === 'join' || s.do === 'move' ? [s.to] : [])),
+      ...brought.flatMap((b) => b.nets),
     ]);
   }
 

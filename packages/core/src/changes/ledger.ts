@@ -11,6 +11,8 @@ export interface LedgerEntry {
   readonly sentence: string;
   readonly undo: string;
   readonly since?: string | undefined;
+  /** What is seen while it is in force is seen under this. */
+  readonly condition?: string | undefined;
   /** Parts and nets where it is. */
   readonly refs: readonly string[];
   readonly nets: readonly string[];
@@ -83,7 +85,8 @@ export const ledgerOf = (reports: readonly ChangeReport[]): LedgerEntry[] =>
     .map(({ change, does, undo }) => ({
       id: change.id,
       sentence: changeSentence(change.name, does),
-      undo: undo.join(' '),
+      undo: undo.join(' ') || 'Put it back as it was.',
+      ...(change.condition === undefined ? {} : { condition: change.condition }),
       ...(change.since === undefined ? {} : { since: change.since }),
       ...placesOf(change),
     }));

@@ -95,3 +95,4 @@ export { faultsOfPart, type PartFault } from './part-faults.ts';
 export { addPathLine, withoutBlock, withoutLink, type PathLineResult } from './path-line.ts';
 export { toneHzOf } from './expected.ts';
 export { faultSound } from './fault-sounds.ts';
+export { fuseOut, temporaryFor, type Temporary } from './temporary.ts';

@@ -3,4 +3,5 @@ export { ControlsPanel } from './controls-panel.tsx';
 export { LegOut } from './leg-out.tsx';
 export { LedgerButton } from './ledger.tsx';
 export { OffersStrip } from './offers.tsx';
-export { useChangeActions } from './use-changes.ts';
+export { StillOut } from './still-out.tsx';
+export { useChangeActions, useLedger } from './use-changes.ts';

@@ -1,9 +1,10 @@
 import type { CreateEvidence } from '@halfsplit/contract';
-import { CONDITIONS, parseValue, type Test } from '@halfsplit/core';
-import { Button, Checkbox, Select } from 'antd';
-import { useEffect, useRef, useState } from 'react';
+import { CONDITIONS, fuseOut, parseValue, preparePath, temporaryFor, type Test } from '@halfsplit/core';
+import { Button, Checkbox, Select, type RefSelectProps } from 'antd';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
+import { StillOut, useLedger } from '../changes/index.ts';
 import { usePath, usePointNames } from '../path/index.ts';
 import { answersFor, isFree } from './answers.ts';
 import styles from './find.module.css';
@@ -32,9 +33,14 @@ export function Question({ test, why, isProved, onRecord }: Props) {
   const { path } = usePath();
   const { document } = useUnitContext();
   const { numberOf } = usePointNames();
-  const [conditions, setConditions] = useState<readonly string[]>([]);
+  const [chosen, setConditions] = useState<readonly string[]>([]);
+  const standing = useLedger().flatMap((entry) => (entry.condition === undefined ? [] : [entry.condition]));
+  // What is on the ledger is so for every test until it is back.
+  const conditions = [...new Set([...standing, ...chosen])];
+  const made = useTemporary(test, chosen);
   const [number, setNumber] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
+  const blockField = useRef<RefSelectProps>(null);
   const answers = answersFor(test);
   const isPoint = (path?.testPoints ?? []).some((t) => t.id === test.at);
   const parsed =
@@ -75,7 +81,7 @@ export function Question({ test, why, isProved, onRecord }: Props) {
     return () => window.removeEventListener('keydown', onKey);
   });
   const probeProved = conditions.includes(CONDITIONS.probeProved);
-  const disconnected = conditions.find((c) => c.startsWith(CONDITIONS.disconnected));
+  const disconnected = chosen.find((c) => c.startsWith(CONDITIONS.disconnected));
   return (
     <div className={styles.question}>
       <p className={styles.questionWords}>
@@ -134,6 +140,8 @@ export function Question({ test, why, isProved, onRecord }: Props) {
               key={c}
               className={styles.chip}
               aria-pressed={conditions.includes(c)}
+              disabled={standing.includes(c)}
+              title={standing.includes(c) ? 'It is on the ledger: so it is until it is back' : undefined}
               onClick={() => toggle(c)}
             >
               {c}
@@ -150,20 +158,55 @@ export function Question({ test, why, isProved, onRecord }: Props) {
               value: `${CONDITIONS.disconnected}${b.id}`,
               label: b.name ?? b.id,
             }))}
-            onChange={(value: string | undefined) =>
+            ref={blockField}
+            onChange={(value: string | undefined) => {
               setConditions((now) => [
                 ...now.filter((c) => !c.startsWith(CONDITIONS.disconnected)),
                 ...(value === undefined ? [] : [value]),
-              ])
-            }
+              ]);
+              // The next key answers the question.
+              blockField.current?.blur();
+            }}
           />
-          {conditions.length > 0 && (
+          {chosen.length > 0 && (
             <Button size="small" type="text" onClick={() => setConditions([])}>
               none
             </Button>
           )}
         </div>
       )}
+      {standing.length > 0 && (
+        <p className="hs-dim">
+          Still so, by the ledger:{' '}
+          {standing.map((c) => conditionWords(c, document.path?.blocks ?? [])).join(', ')}.
+        </p>
+      )}
+      <StillOut made={made} />
     </div>
   );
+}
+
+/** A condition by the name of its block. */
+const conditionWords = (
+  condition: string,
+  blocks: readonly { readonly id: string; readonly name?: string | undefined }[],
+) => {
+  if (!condition.startsWith(CONDITIONS.disconnected)) return condition;
+  const id = condition.slice(CONDITIONS.disconnected.length);
+  return `${blocks.find((b) => b.id === id)?.name ?? id} disconnected`;
+};
+
+/** What a test leaves behind that must come back: by its conditions, or a fuse that is out to be measured. */
+function useTemporary(test: Test, chosen: readonly string[]) {
+  const { document } = useUnitContext();
+  return useMemo(() => {
+    const path = preparePath(document.path ?? { blocks: [], links: [] }, document.circuit);
+    const block = path.blocks.find((b) => b.id === test.at);
+    if (test.how === 'check' && block?.kind.name === 'fuse') return fuseOut(block.parts, document.circuit);
+    return (
+      [...chosen, ...(test.conditions ?? [])]
+        .map((c) => temporaryFor(c, path, document.circuit))
+        .find((t) => t !== null) ?? null
+    );
+  }, [test, chosen, document]);
 }

@@ -1,14 +1,15 @@
-import { causeOf, firstChecks, withCheck } from '@halfsplit/core';
+import { causeOf, firstChecks, fuseOut, withCheck } from '@halfsplit/core';
 import { Button } from 'antd';
 import { Link } from 'react-router';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
+import { StillOut } from '../changes/index.ts';
 import { useIntake } from './use-intake.ts';
 import styles from './intake.module.css';
 
 /** What is checked before any screw, cheapest first. What was checked counts in the search. */
 export function FirstChecks() {
-  const { unit } = useUnitContext();
+  const { unit, document } = useUnitContext();
   const { intake, setIntake } = useIntake();
   const checks = firstChecks(unit.kind, unit.hazards, intake.heard);
   const made = intake.checks ?? {};
@@ -42,6 +43,9 @@ export function FirstChecks() {
                   rules out {c.rulesOut} · {c.minutes} min
                 </p>
                 {c.warning && <p className="hs-edge">{c.warning}</p>}
+                {c.id === 'fuse' && outcome && (
+                  <StillOut made={fuseOut([], document.circuit)} words="the fuse is still out" />
+                )}
               </div>
               {outcome ? (
                 <Button
