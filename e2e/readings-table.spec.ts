@@ -18,7 +18,7 @@ test('readings come in from a table and go out as one; a correction keeps the ol
   );
   const lines = (await file.text()).trim().split('\n');
   expect(lines[0]).toBe(
-    'part,value,unit,condition,instrument,taken_at,withdrawn,esr,aspect,red,as_drawn,low,high',
+    'part,value,unit,condition,instrument,taken_at,withdrawn,esr,aspect,red,as_drawn,low,high,change',
   );
   expect(lines.filter((l) => l.startsWith('R1,')).map((l) => l.split(',').slice(1, 5).join(' '))).toEqual(
     expect.arrayContaining(['480000 ohm leg lifted meter 2', '475000 ohm leg lifted meter 2']),

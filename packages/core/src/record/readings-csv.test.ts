@@ -12,10 +12,14 @@ const unit = {
     part,
   })),
   readings: [],
+  changes: [],
 } as Partial<UnitResource> as UnitResource;
 const read = (text: string) => {
   const { rows, problems } = readReadingsCsv(text, unit);
-  return { rows: rows.map(({ line: _l, ...r }) => r), problems: problems.map((p) => p.message) };
+  return {
+    rows: rows.map(({ line: _l, place, ...r }) => ({ ref: place.part.ref, ...r })),
+    problems: problems.map((p) => p.message),
+  };
 };
 
 describe('a table of readings', () => {
@@ -100,11 +104,69 @@ describe('a table of readings', () => {
   it('carries what was read beside the value', () => {
     const text = 'part,value,aspect\nQ1,0.65,b-e\nQ1,210,hfe\nR2,3,gain';
     const { rows, problems } = readReadingsCsv(text, unit);
-    expect(rows.map(({ ref, value, aspect }) => [ref, value, aspect])).toEqual([
+    expect(rows.map(({ place, value, aspect }) => [place.part.ref, value, aspect])).toEqual([
       ['Q1', 0.65, 'b-e'],
       ['Q1', 210, 'gain'],
     ]);
     expect(problems[0]!.message).toContain('nothing called "gain" is read of R2');
+  });
+
+  it('keeps apart what was in at the time: as it came, fitted by a change, added by one', () => {
+    const change = (id: string, name: string, step: object) => ({
+      id,
+      version: 0,
+      position: 0,
+      change: { id, name, purpose: 'repair' as const, state: 'done' as const, steps: [step] },
+    });
+    const reading = (id: string, of: object, value: number) => ({
+      id,
+      partId: null,
+      changeId: null,
+      ref: null,
+      readoutId: null,
+      value,
+      condition: 'leg lifted',
+      instrument: null,
+      esr: null,
+      aspect: null,
+      red: null,
+      isAsDrawn: false,
+      between: null,
+      takenAt: '2026-01-01T00:00:00.000Z',
+      withdrawn: false,
+      ...of,
+    });
+    const changed = {
+      ...unit,
+      changes: [
+        change('c1', 'New R1', { do: 'fit', ref: 'R1', value: 12_000 }),
+        change('c2', 'Slow switch', {
+          do: 'add',
+          part: { ref: 'C30', kind: 'capacitor', pins: { a: 'a', b: 'b' }, marked: 470e-9 },
+        }),
+        change('c3', 'Out', { do: 'remove', ref: 'R2' }),
+      ],
+      readings: [
+        reading('1', { partId: 'id0' }, 15_000),
+        reading('2', { partId: 'id0', changeId: 'c1' }, 12_100),
+        reading('3', { changeId: 'c2', ref: 'C30' }, 510e-9),
+      ],
+    } as unknown as UnitResource;
+    const text = writeReadingsCsv(changed);
+    expect(text.split('\n').filter((l) => l !== '')).toHaveLength(4);
+    const { rows, problems } = readReadingsCsv(text, changed);
+    expect(problems).toEqual([]);
+    expect(rows.map(({ place, value }) => [place.part.ref, place.of, value])).toEqual([
+      ['R1', { partId: 'id0' }, 15_000],
+      ['R1', { partId: 'id0', changeId: 'c1' }, 12_100],
+      ['C30', { changeId: 'c2', ref: 'C30' }, 510e-9],
+    ]);
+    // Typed by hand it is of what is in now; of what is out, or was put in by nothing, it is none.
+    expect(readReadingsCsv('R1,12k', changed).rows[0]!.place.of).toEqual({ partId: 'id0', changeId: 'c1' });
+    expect(readReadingsCsv('R2,47k', changed).problems[0]!.message).toContain('no part "R2"');
+    expect(readReadingsCsv('part,value,change\nR1,1k,Other', changed).problems[0]!.message).toContain(
+      'no part "R1" that "Other" put in',
+    );
   });
 
   it('never throws, whatever is pasted', () => {

@@ -9,6 +9,7 @@ import { problem, type Problem } from '../errors.ts';
 import { delimiterOf, readCsv, writeCsv } from '../formats/index.ts';
 import { aspectNamed, aspectsOf, bareAspect } from '../judge/index.ts';
 import { parseValue, QUANTITY_KINDS } from '../quantity/index.ts';
+import { partsInPlace, type PartInPlace } from './unit-resource.ts';
 
 /** Columns of a table of readings; the first two are needed. */
 export const READING_COLUMNS = [
@@ -25,6 +26,7 @@ export const READING_COLUMNS = [
   'as_drawn',
   'low',
   'high',
+  'change',
 ] as const;
 const LARGEST_CSV = 2_000_000;
 const MOST_PROBLEMS = 20;
@@ -32,7 +34,8 @@ const MOST_PROBLEMS = 20;
 /** One reading of a table. */
 export interface ReadingRow {
   readonly line: number;
-  readonly ref: string;
+  /** The part that it is of: the one that was in at the time. */
+  readonly place: PartInPlace;
   readonly value: number | 'open' | 'short';
   readonly condition: ReadingCondition;
   readonly instrument?: string;
@@ -57,7 +60,8 @@ const bad = (line: number, detail: string) => problem('file/invalid', { where: `
 
 /**
  * Reads a table of readings: `part,value[,unit][,condition][,instrument]`, with or without a head, separated by comma,
- * semicolon or tab, a decimal comma where the separator allows it. Values are in any notation of the trade.
+ * semicolon or tab, a decimal comma where the separator allows it. Values are in any notation of the trade. A reading is of the
+ * part that is in now; where the head has `change`, of the one that this change put in, or without one of the part as it came.
  */
 export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
   if (text.length > LARGEST_CSV) return { rows: [], problems: [bad(1, 'it is larger than 2 MB')] };
@@ -80,19 +84,23 @@ export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
     asDrawn: hasHead ? head.indexOf('as_drawn') : -1,
     low: hasHead ? head.indexOf('low') : -1,
     high: hasHead ? head.indexOf('high') : -1,
+    change: hasHead ? head.indexOf('change') : -1,
   };
   const rows: ReadingRow[] = [];
   const problems: Problem[] = [];
-  const parts = new Map(unit.parts.map((p) => [p.part.ref.toLowerCase(), p.part]));
+  const places = new Places(unit);
   lines.slice(hasHead ? 1 : 0).forEach((cells, i) => {
     const line = i + (hasHead ? 2 : 1);
     const cell = (column: number) => (column < 0 ? '' : (cells[column] ?? ''));
     if (/^(yes|true|1)$/i.test(cell(columns.withdrawn))) return;
-    const part = parts.get(cell(columns.part).toLowerCase());
-    if (!part) {
-      problems.push(bad(line, `there is no part "${cell(columns.part)}"`));
+    const by = columns.change < 0 ? null : cell(columns.change);
+    const place = places.find(cell(columns.part), by);
+    if (!place) {
+      const whose = by === null || by === '' ? '' : ` that "${by}" put in`;
+      problems.push(bad(line, `there is no part "${cell(columns.part)}"${whose}`));
       return;
     }
+    const { part } = place;
     const word = cell(columns.aspect).toLowerCase();
     const aspect =
       word === '' ? bareAspect(part) : aspectsOf(part).find((a) => a.id === word || a.words.includes(word));
@@ -137,7 +145,7 @@ export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
     const esr = valueIn(cell(columns.esr), '', 'resistor');
     rows.push({
       line,
-      ref: part.ref,
+      place,
       value,
       condition,
       ...(instrument === '' ? {} : { instrument: instrument.slice(0, 80) }),
@@ -151,6 +159,28 @@ export function readReadingsCsv(text: string, unit: UnitResource): ReadingsCsv {
     });
   });
   return { rows, problems: problems.slice(0, MOST_PROBLEMS) };
+}
+
+/** The parts of a unit that a table can name. */
+class Places {
+  private readonly now: readonly PartInPlace[];
+  private readonly came: readonly PartInPlace[];
+  private readonly names: ReadonlyMap<string | undefined, string>;
+
+  constructor(unit: UnitResource) {
+    this.now = partsInPlace(unit);
+    this.came = partsInPlace({ ...unit, changes: [] });
+    this.names = new Map(unit.changes.map(({ id, change }) => [id, change.name.toLowerCase()]));
+  }
+
+  /** @param by the name of the change that put it in, empty for the part as it came; null for the one that is in now */
+  find(ref: string, by: string | null): PartInPlace | undefined {
+    const isMeant = ({ part }: PartInPlace) => part.ref.toLowerCase() === ref.toLowerCase();
+    if (by === '') return this.came.find(isMeant);
+    return this.now.find(
+      (p) => isMeant(p) && (by === null || this.names.get(p.of.changeId) === by.toLowerCase()),
+    );
+  }
 }
 
 /**
@@ -198,11 +228,24 @@ const unitRead = (part: Pick<Part, 'kind'>, aspect: string | null): string =>
     ? QUANTITY_KINDS[KINDS[part.kind].value ?? 'number']
     : (aspectNamed(part, aspect)?.unit ?? '');
 
-/** Every reading of parts as a table, the withdrawn ones too, in SI units. */
+/** The part that a change puts in, whether it is done now or not. */
+function putInBy(unit: UnitResource, changeId: string, ref: string): Part | undefined {
+  const at = unit.changes.findIndex((c) => c.id === changeId);
+  const changes = unit.changes
+    .slice(0, at + 1)
+    .map((c, i) => (i === at ? { ...c, change: { ...c.change, state: 'done' as const } } : c));
+  return partsInPlace({ ...unit, changes }).find((p) => p.of.changeId === changeId && p.part.ref === ref)
+    ?.part;
+}
+
+/** Every reading of parts as a table, those of parts that changes put in and the withdrawn ones too, in SI units. */
 export function writeReadingsCsv(unit: UnitResource): string {
-  const parts = new Map(unit.parts.map((p) => [p.id, p.part]));
+  const parts = new Map(unit.parts.map((p) => [p.id, p.part as Pick<Part, 'kind' | 'ref'>]));
+  const names = new Map(unit.changes.map(({ id, change }) => [id, change.name]));
   const rows = unit.readings.flatMap((r) => {
-    const part = r.partId === null ? undefined : parts.get(r.partId);
+    const came = r.partId === null ? undefined : parts.get(r.partId);
+    const ref = r.ref ?? came?.ref;
+    const part = r.changeId === null || ref === undefined ? came : putInBy(unit, r.changeId, ref);
     if (!part) return [];
     return [
       {
@@ -219,6 +262,7 @@ export function writeReadingsCsv(unit: UnitResource): string {
         as_drawn: r.isAsDrawn ? 'yes' : '',
         low: r.between?.low ?? '',
         high: r.between?.high ?? '',
+        change: names.get(r.changeId ?? '') ?? '',
       },
     ];
   });

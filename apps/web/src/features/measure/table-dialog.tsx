@@ -1,4 +1,4 @@
-import { partsInPlace, readReadingsCsv } from '@halfsplit/core';
+import { readReadingsCsv } from '@halfsplit/core';
 import { Input, Modal } from 'antd';
 import { useState } from 'react';
 import { newId } from '../../api/outbox-store.ts';
@@ -11,10 +11,8 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
   const { unit, change } = useUnitContext();
   const [text, setText] = useState('');
   const read = text.trim() === '' ? null : readReadingsCsv(text, unit);
-  const places = partsInPlace(unit);
   const take = () => {
-    for (const { line: _line, ref, ...reading } of read?.rows ?? []) {
-      const place = places.find((p) => p.part.ref === ref)!;
+    for (const { line: _line, place, ...reading } of read?.rows ?? []) {
       change({
         type: 'add-reading',
         id: newId(),
