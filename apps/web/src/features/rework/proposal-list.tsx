@@ -2,6 +2,7 @@ import {
   formatQuantity,
   formatWant,
   KINDS,
+  outsideBy,
   QUANTITY_KINDS,
   trialOf,
   unitOf,
@@ -30,6 +31,7 @@ interface ProposalListProps {
 /** Values found, the best first, each with what it does to the rest. */
 export const ProposalList = memo(function ProposalList({ search, tried, onTry, onPlan }: ProposalListProps) {
   const { document } = useUnitContext();
+  const { analysis } = useAnalysed();
   if (search.state.is !== 'found') return null;
   const { proposals, request, isComplete } = search.state;
   const goals = request.goals.flatMap(({ readoutId, want }) => {
@@ -37,6 +39,10 @@ export const ProposalList = memo(function ProposalList({ search, tried, onTry, o
     return readout ? [{ readout, want, unit: unitOf(readout, document.readouts) }] : [];
   });
   if (goals.length === 0) return null;
+  const isThere = goals.every(({ readout, want }) => {
+    const now = analysis?.rows.find((row) => row.id === readout.id)?.answers.planned;
+    return want.wish !== undefined || (now?.ok === true && outsideBy(now.value, want) === 0);
+  });
   const it = goals.length === 1 ? 'it' : 'them';
   const reason = goals.map((g) => `${g.readout.name} ${formatWant(g.want, g.unit)}`).join(', ');
   if (proposals.length === 0) {
@@ -55,6 +61,7 @@ export const ProposalList = memo(function ProposalList({ search, tried, onTry, o
     <section className="hs-block" aria-label="Values found">
       <h2>Values found</h2>
       <p className="hs-hint">
+        {isThere && tried === null && <strong>It is there as it is planned: nothing has to change. </strong>}
         {isComplete ? '' : 'The best so far: the time was up before every value was tried. '}
         Choose one to see it everywhere before you plan it.
       </p>
