@@ -77,6 +77,14 @@ export const CATALOGUE = {
     sentence: (d) => `${d.ref} has no pin "${d.text}"; its pins are ${d.detail}.`,
     hint: 'Name the pins as listed.',
   },
+  'circuit/pinout-unsaid': {
+    sentence: (d) => `${d.ref}: a ${d.text} comes as ${d.detail}, so its pins have no sure numbers.`,
+    hint: 'Name the pin by its letter, or say which it is: pinout=E-B-C.',
+  },
+  'circuit/package': {
+    sentence: (d) => `${d.text} is one package: ${d.detail}.`,
+    hint: 'Correct the one that is wrong, or give it a designator of its own.',
+  },
   'circuit/pin-open': {
     sentence: (d) => `${d.ref}: pin ${d.text} is not connected.`,
     hint: 'Give the pin a net, or a net of its own if it really is open.',

@@ -1,6 +1,7 @@
 export type { EvidenceData, IntakeData, PathData } from '@halfsplit/contract';
 export * from './errors.ts';
 export * from './quantity/index.ts';
+export * from './pinout/index.ts';
 export * from './circuit/index.ts';
 export * from './changes/index.ts';
 export * from './models/index.ts';

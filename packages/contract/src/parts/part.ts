@@ -23,6 +23,8 @@ export const COMMON_FIELDS = {
   voltage: field.quantity('voltage', 'Rated voltage', { above: 0 }),
   power: field.quantity('power', 'Rated power', { above: 0 }),
   technology: field.word(TECHNOLOGIES, 'Technology', { synonyms: { carbon: 'carbon composition' } }),
+  package: field.text('Package', 24),
+  pinout: field.text('Order of pins', 120),
   matched: field.text('Matched group', 64),
   maker: field.text('Maker', 80),
   series: field.text('Series', 80),

@@ -25,6 +25,7 @@ export { namesIn, placesOf } from './places.ts';
 export { ledgerOf, reportChanges, type ChangeReport, type LedgerEntry } from './ledger.ts';
 export { withActiveSet, withControls } from './position.ts';
 export { fitChange, plannedParts, withPlanned } from './planned-values.ts';
+export { readPin } from './pin.ts';
 export { partPutIn } from './put-in.ts';
 export { drawnCircuit, seenParts, type Fate, type SeenPart } from './view.ts';
 export { changeSentence, changeWords, stepWords, undoSentences } from './words.ts';

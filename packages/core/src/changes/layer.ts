@@ -8,6 +8,7 @@ import {
   type Part,
 } from '../circuit/index.ts';
 import type { Problem } from '../errors.ts';
+import { withSharedPins } from '../pinout/index.ts';
 import { applyChange, type ChangedCircuit, type Inverse } from './apply.ts';
 
 /** How a layer is to be seen. */
@@ -71,7 +72,7 @@ export function buildLayer(circuit: Circuit, layer: Layer, options: LayerOptions
   let now: ChangedCircuit = {
     ground: circuit.ground,
     // What was measured after the work belongs to what the work put in.
-    parts: circuit.parts.map((p) => resolvePart(p, layer === 'proven' ? 'found' : layer)),
+    parts: withSharedPins(circuit.parts.map((p) => resolvePart(p, layer === 'proven' ? 'found' : layer))),
     ...(circuit.models ? { models: circuit.models } : {}),
     renamed: NONE,
     loose: circuit.loose ?? [],

@@ -1,4 +1,5 @@
 import { problem, type Problem } from '../errors.ts';
+import { packageProblems, withSharedPins } from '../pinout/index.ts';
 import { partFields, unknownModelNames, unknownPartNames, type UnknownName } from './field-values.ts';
 import { isPassive, KINDS } from './kinds.ts';
 import { resolvePart, valueOnLayer, type LayerCircuit } from './layer.ts';
@@ -13,11 +14,12 @@ import { floatingProblems, sourceLoops } from './topology.ts';
 export function checkCircuit(circuit: Circuit): Problem[] {
   const marked: LayerCircuit = {
     ground: circuit.ground,
-    parts: circuit.parts.map((p) => resolvePart(p, 'marked')),
+    parts: withSharedPins(circuit.parts.map((p) => resolvePart(p, 'marked'))),
   };
   return [
-    ...circuit.parts.flatMap(checkPart),
+    ...withSharedPins(circuit.parts).flatMap(checkPart),
     ...duplicateRefs(circuit),
+    ...packageProblems(circuit.parts),
     ...singleNets(circuit),
     ...floatingProblems(marked),
     ...sourceLoops(marked),

@@ -139,9 +139,17 @@ describe('changes in a unit file', () => {
     for (const part of parts) expect(part).not.toHaveProperty('planned');
   });
 
+  it('that are temporary may be a name alone, with the condition that holds while they are in force', () => {
+    const off = { purpose: 'diagnosis', state: 'done', condition: 'disconnected: amp' };
+    const { changes } = read(file({ ...circuit, parts: [] }, { changes: [change([], off)] }));
+    expect(changes).toMatchObject([{ name: 'Slow switch', steps: [], condition: 'disconnected: amp' }]);
+  });
+
   it('are refused with their place and what is wrong', () => {
     const wrong = (changes: unknown[], rest: object = {}) => refused(file(circuit, { changes, ...rest }))[0];
-    expect(wrong([change([])])).toBe('At changes[0].steps: a change has at least one step.');
+    expect(wrong([change([])])).toBe(
+      'At changes[0].steps: a change has at least one step; only something temporary may be its name alone.',
+    );
     expect(wrong([change([{ do: 'solder', ref: 'R1' }])])).toBe(
       'At changes[0].steps[0] (R1).do: it is no step; there are fit, add, remove, lift, cut, join, move.',
     );

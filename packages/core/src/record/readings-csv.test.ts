@@ -112,13 +112,21 @@ describe('a table of readings', () => {
   });
 
   it('keeps apart what was in at the time: as it came, fitted by a change, added by one', () => {
-    const change = (id: string, name: string, step: object) => ({
+    const change = (
+      id: string,
+      name: string,
+      step: UnitResource['changes'][number]['change']['steps'][number],
+    ): UnitResource['changes'][number] => ({
       id,
       version: 0,
       position: 0,
       change: { id, name, purpose: 'repair' as const, state: 'done' as const, steps: [step] },
     });
-    const reading = (id: string, of: object, value: number) => ({
+    const reading = (
+      id: string,
+      of: Partial<UnitResource['readings'][number]>,
+      value: number,
+    ): UnitResource['readings'][number] => ({
       id,
       partId: null,
       changeId: null,
@@ -136,7 +144,7 @@ describe('a table of readings', () => {
       withdrawn: false,
       ...of,
     });
-    const changed = {
+    const changed: UnitResource = {
       ...unit,
       changes: [
         change('c1', 'New R1', { do: 'fit', ref: 'R1', value: 12_000 }),
@@ -151,7 +159,7 @@ describe('a table of readings', () => {
         reading('2', { partId: 'id0', changeId: 'c1' }, 12_100),
         reading('3', { changeId: 'c2', ref: 'C30' }, 510e-9),
       ],
-    } as unknown as UnitResource;
+    };
     const text = writeReadingsCsv(changed);
     expect(text.split('\n').filter((l) => l !== '')).toHaveLength(4);
     const { rows, problems } = readReadingsCsv(text, changed);

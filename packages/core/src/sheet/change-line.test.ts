@@ -76,12 +76,12 @@ describe('a change in words', () => {
     expect(words('R77 -> 5k')).toBe('There is no R77 in the circuit.');
     expect(words('R4 -> lots')).toContain('R4');
     expect(words('+R4 1k a b')).toBe('R4 is in the circuit already.');
-    expect(words('swap R1.a R9.a')).toBe('There is no pin R9.a.');
+    expect(words('swap R1.a R9.a')).toBe('There is no R9 in the circuit.');
     expect(words('swap R1.b R4.a')).toBe('R1.b and R4.a are on the same net, n3.');
     expect(words('cut n3 at R1.b R4.a C2.a')).toContain('names every pin');
     expect(words('+C30 470n')).toContain('C30');
     expect(words('lift R4.__proto__')).toBe('R4 has no pin "__proto__"; its pins are a, b.');
-    expect(words('swap R4.constructor R1.a')).toBe('There is no pin R4.constructor.');
+    expect(words('swap R4.constructor R1.a')).toBe('R4 has no pin "constructor"; its pins are a, b.');
     expect(words('+C30 1n n3 n4 via __proto__')).toContain('is not a designator');
     expect(words('lift __proto__.a')).toBe('There is no __proto__ in the circuit.');
   });

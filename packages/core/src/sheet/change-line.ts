@@ -1,5 +1,12 @@
 import type { Step } from '@halfsplit/contract';
-import { applyChange, buildLayer, changeWords, FreeNames, type ChangedCircuit } from '../changes/index.ts';
+import {
+  applyChange,
+  buildLayer,
+  changeWords,
+  FreeNames,
+  readPin,
+  type ChangedCircuit,
+} from '../changes/index.ts';
 import { KINDS, netNamed, type Circuit, type LayerCircuit, type Part } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { parseSheetLine } from './sheet-line.ts';
@@ -58,16 +65,24 @@ const FORMS: readonly (readonly [RegExp, (words: RegExpExecArray, circuit: Layer
   [/^\+ ?(.+?) via (\S+)$/i, ([, part, contact], circuit) => via(part!, contact!, circuit)],
   [/^\+ ?(.+)$/, ([, part]) => add(part!)],
   [/^(?:-|− ?|remove |take out )(\S+)$/i, ([, ref]) => [{ do: 'remove', ref: ref! }]],
-  [/^lift (\S+)$/i, ([, pin]) => [{ do: 'lift', pin: pin! }]],
+  [/^lift (\S+)$/i, ([, pin], circuit) => [{ do: 'lift', pin: pinNamed(pin!, circuit) }]],
   [
     /^cut (\S+) at (.+?)(?: as (\S+))?$/i,
     ([, net, pins, as], circuit) => [
-      { do: 'cut', net: net!, pins: pins!.split(/[ ,]+/), as: as ?? new FreeNames(circuit).net(`${net}b`) },
+      {
+        do: 'cut',
+        net: net!,
+        pins: pins!.split(/[ ,]+/).map((pin) => pinNamed(pin, circuit)),
+        as: as ?? new FreeNames(circuit).net(`${net}b`),
+      },
     ],
   ],
   [/^(?:wire|join) (\S+) (?:to |and )?(\S+)$/i, ([, net, to]) => [{ do: 'join', net: net!, to: to! }]],
   [/^swap (\S+) (?:with |and )?(\S+)$/i, ([, one, other], circuit) => swap(one!, other!, circuit)],
-  [/^(?:move )?(\S+\.\S+) to (\S+)$/i, ([, pin, to]) => [{ do: 'move', pin: pin!, to: to! }]],
+  [
+    /^(?:move )?(\S+\.\S+|[a-z]+\d+[+\-\u2212]) to (\S+)$/i,
+    ([, pin, to], circuit) => [{ do: 'move', pin: pinNamed(pin!, circuit), to: to! }],
+  ],
 ];
 
 function readPhrase(phrase: string, circuit: LayerCircuit): Reading {
@@ -127,33 +142,34 @@ function via(line: string, contact: string, circuit: LayerCircuit): Reading {
 
 /** A new part of two legs in the leg of another: that leg goes to a net of its own. */
 function inSeries(line: string, pin: string, circuit: LayerCircuit): Reading {
-  const net = netOf(pin, circuit);
-  if (net === undefined) return bad(`There is no pin ${pin} to put it in series with.`);
+  const at = readPin(circuit, pin);
+  if (!at.ok) return at.problem;
+  const net = netNamed(circuit, at.net);
   const between = new FreeNames(circuit).net('x1');
   const part = partOf(`${line} ${net} ${between}`);
   if ('code' in part) return part;
   if (Object.keys(part.pins).length !== 2) return bad(`${part.ref} has more than two legs.`, part.ref);
   return [
-    { do: 'move', pin, to: between },
+    { do: 'move', pin: `${at.ref}.${at.pin}`, to: between },
     { do: 'add', part },
   ];
 }
 
-function netOf(pin: string, circuit: LayerCircuit): string | undefined {
-  const dot = pin.lastIndexOf('.');
-  const pins = circuit.parts.find((p) => p.ref === pin.slice(0, dot))?.pins ?? {};
-  const name = pin.slice(dot + 1);
-  return Object.hasOwn(pins, name) ? netNamed(circuit, pins[name]!) : undefined;
+/** A pin by its part and name, however it was written; as it was written where there is none such. */
+function pinNamed(text: string, circuit: LayerCircuit): string {
+  const at = readPin(circuit, text);
+  return at.ok ? `${at.ref}.${at.pin}` : text;
 }
 
 /** Two pins change places. */
 function swap(one: string, other: string, circuit: LayerCircuit): Reading {
-  const [a, b] = [netOf(one, circuit), netOf(other, circuit)];
-  const missing = a === undefined ? one : b === undefined ? other : undefined;
-  if (missing !== undefined) return bad(`There is no pin ${missing}.`);
-  if (a === b) return bad(`${one} and ${other} are on the same net, ${a}.`);
+  const [a, b] = [readPin(circuit, one), readPin(circuit, other)];
+  if (!a.ok) return a.problem;
+  if (!b.ok) return b.problem;
+  const [from, to] = [netNamed(circuit, a.net), netNamed(circuit, b.net)];
+  if (from === to) return bad(`${one} and ${other} are on the same net, ${from}.`);
   return [
-    { do: 'move', pin: one, to: b! },
-    { do: 'move', pin: other, to: a! },
+    { do: 'move', pin: `${a.ref}.${a.pin}`, to },
+    { do: 'move', pin: `${b.ref}.${b.pin}`, to: from },
   ];
 }

@@ -1,6 +1,7 @@
 import type { PartKind } from '@halfsplit/contract';
 import { isPassive, KINDS, type Part } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
+import { pinByNumber, pinoutOf, sharedPins, unitOfPackage, type Packaged } from '../pinout/index.ts';
 import { readPart } from '../formats/index.ts';
 import { modelNamed, MODELS } from '../models/index.ts';
 import { bandColour, parseTolerance, parseValue } from '../quantity/index.ts';
@@ -35,6 +36,16 @@ interface Split {
   readonly tail: readonly string[];
 }
 
+/** Pins by their numbers, of a type whose order is known or said: "U1A TL072 3=in 2=m 1=out". */
+function numbersOf(packaged: Packaged): (name: string) => string | undefined {
+  const isSure = pinoutOf(packaged)?.isAssumed === false;
+  const own = unitOfPackage(packaged.ref)?.unit ?? 'A';
+  return (name) => {
+    const found = isSure && /^\d+$/.test(name) ? pinByNumber(packaged, Number(name)) : undefined;
+    return found && (found.unit === null || found.unit === own) ? found.pin : undefined;
+  };
+}
+
 /** Reads the words behind a designator as a part of one kind. */
 export class LineReader {
   private readonly ref: string;
@@ -47,11 +58,30 @@ export class LineReader {
     this.kind = kind;
     const pairs = words.map((word) => /^([^=]+)=(.+)$/.exec(word));
     this.plain = words.filter((word) => !word.includes('='));
-    this.pairs = pairs.flatMap((match) => (match ? [[match[1]!, match[2]!] as const] : []));
+    const said = pairs.flatMap((match) => (match ? [[match[1]!, match[2]!] as const] : []));
+    const packaged = this.packaged(said);
+    const pinOf = numbersOf(packaged);
+    // The supply of a package is said by one of its units.
+    this.shared = unitOfPackage(ref) ? sharedPins(packaged) : [];
+    this.pairs = said.map(([name, value]) => [pinOf(name) ?? name, value] as const);
     this.broken = words.find((word, i) => word.includes('=') && !pairs[i]);
   }
 
   private readonly broken: string | undefined;
+
+  private readonly shared: readonly string[];
+
+  /** What tells the pins of the part. */
+  private packaged(pairs: LineReader['pairs']): Packaged {
+    const said = (field: string) => pairs.find(([name]) => name.toLowerCase() === field)?.[1];
+    return {
+      ref: this.ref,
+      kind: this.kind,
+      model: said('model') ?? this.plain.find((word) => modelNamed(word, this.kind)),
+      package: said('package'),
+      pinout: said('pinout'),
+    };
+  }
 
   /**
    * The part, with its nets where everything before them can stand before and everything after can stand after; of several
@@ -86,7 +116,8 @@ export class LineReader {
 
   private splits(open: readonly string[]): Split[] {
     const { optionalPins = [] } = KINDS[this.kind];
-    const least = open.filter((pin) => !optionalPins.includes(pin)).length;
+    const optional = [...optionalPins, ...this.shared];
+    const least = open.filter((pin) => !optional.includes(pin)).length;
     const found: Split[] = [];
     for (let count = Math.min(open.length, this.plain.length); count >= least; count -= 1)
       for (let at = 0; at + count <= this.plain.length; at += 1)
@@ -105,7 +136,7 @@ export class LineReader {
   }
 
   private attempt(split: Split): LineReading | undefined {
-    const draft = new Draft(this.ref, this.kind);
+    const draft = new Draft(this.ref, this.kind, this.shared);
     for (const [name, value] of this.pairs) if (!draft.pair(name, value)) return undefined;
     let wordsBefore = 0;
     let colours: string[] = [];
@@ -144,7 +175,7 @@ export class LineReader {
     const { ref, kind, plain } = this;
     const { words, pins, value } = KINDS[kind];
     const say = (detail: string) => unreadable(`${ref}: ${detail}`, ref);
-    const draft = new Draft(ref, kind);
+    const draft = new Draft(ref, kind, this.shared);
     for (const [name, text] of this.pairs) if (!draft.pair(name, text)) return say(draft.why);
     const netCount = Math.min(plain.length, open.length);
     const head = plain.slice(0, plain.length - netCount);
@@ -188,12 +219,14 @@ class Draft {
   kind: PartKind;
   why = '';
   private readonly ref: string;
+  private readonly shared: readonly string[];
   private readonly fields = new Map<string, unknown>();
   private readonly pins = new Map<string, string>();
 
-  constructor(ref: string, kind: PartKind) {
+  constructor(ref: string, kind: PartKind, shared: readonly string[]) {
     this.ref = ref;
     this.kind = kind;
+    this.shared = shared;
   }
 
   get marked(): unknown {
@@ -206,7 +239,9 @@ class Draft {
 
   part(): SheetLineResult {
     const info = KINDS[this.kind];
-    const missing = info.pins.filter((p) => !this.pins.has(p) && info.optionalPins?.includes(p) !== true);
+    const missing = info.pins.filter(
+      (p) => !this.pins.has(p) && info.optionalPins?.includes(p) !== true && !this.shared.includes(p),
+    );
     if (missing.length > 0) return unreadable(`${this.ref}: ${missing.join(', ')} not connected.`, this.ref);
     if (info.needsValue && this.marked === undefined) this.fields.set('marked', null);
     const listed = info.pins.filter((p) => this.pins.has(p));

@@ -1,0 +1,14 @@
+export { findPin, type FoundPin, type Pinned } from './find-pin.ts';
+export {
+  numberOfPin,
+  pinByNumber,
+  pinoutOf,
+  pinWords,
+  sharedPins,
+  unitOfPackage,
+  type Packaged,
+  type PartPinout,
+} from './numbered.ts';
+export { OUTLINES, outlineNamed, pinPlace, type Outline } from './outlines.ts';
+export { PINOUTS, type Pinout, type PinoutVariant } from './pinouts.ts';
+export { packageProblems, withSharedPins } from './shared.ts';
