@@ -108,7 +108,12 @@ export async function copyInMeasure(page: Page, name: RegExp): Promise<UnitResou
   };
   // As it came: what another journey found in it meanwhile stays there.
   const intake = { ...file.intake, checks: {}, convicted: [], damage: [] };
-  const text = JSON.stringify({ ...file, intake, unit: { ...file.unit, name: `Copy ${randomUUID()}` } });
+  const text = JSON.stringify({
+    ...file,
+    intake,
+    evidence: [],
+    unit: { ...file.unit, name: `Copy ${randomUUID()}` },
+  });
   const answer = await page.request.post('/api/v1/units/import', {
     headers: { 'idempotency-key': randomUUID() },
     data: { text },
