@@ -9,6 +9,8 @@ export {
   type Packaged,
   type PartPinout,
 } from './numbered.ts';
+export { outlinePins, type OutlinePin, type PackagePins } from './outline-pins.ts';
 export { OUTLINES, outlineNamed, pinPlace, type Outline } from './outlines.ts';
 export { PINOUTS, type Pinout, type PinoutVariant } from './pinouts.ts';
+export { probePlaces, type ProbePlace } from './probe.ts';
 export { packageProblems, withSharedPins } from './shared.ts';

@@ -5,7 +5,17 @@ import { checkCircuit, KINDS } from '../circuit/index.ts';
 import { MODELS } from '../models/index.ts';
 import { parseChangeLine, parseSheetLine } from '../sheet/index.ts';
 import { circuitOf } from '../testing/circuits.ts';
-import { findPin, numberOfPin, outlineNamed, OUTLINES, pinPlace, PINOUTS, pinWords } from './index.ts';
+import {
+  findPin,
+  numberOfPin,
+  outlineNamed,
+  outlinePins,
+  OUTLINES,
+  pinPlace,
+  PINOUTS,
+  pinWords,
+  probePlaces,
+} from './index.ts';
 
 const place = (name: string, pin: number) => pinPlace(outlineNamed(name)!, pin);
 const part = (line: string) => {
@@ -151,6 +161,55 @@ describe('a pin as it is written', () => {
       { do: 'lift', pin: 'U1A.plus' },
       { do: 'move', pin: 'C4.b', to: '0' },
     ]);
+  });
+});
+
+describe('a package as it is looked at', () => {
+  it('has every pin of all its units with their nets, and says which order it is where there are several', () => {
+    const dual = outlinePins(resolveLayer(BOARD, 'marked').parts, 'U1B')!;
+    expect(dual.words).toBe('U1 TL072');
+    expect(dual.outline.name).toBe('DIP-8');
+    expect(dual.labels.map((l) => l.words)).toEqual([
+      'A out: m',
+      'A minus: m',
+      'A plus: in',
+      'vminus: 0',
+      'B plus: x',
+      'B minus: y',
+      'B out: z',
+      'vplus: vcc',
+    ]);
+    expect(dual.others).toEqual([]);
+    expect(outlinePins(BOARD.parts, 'Q2')).toMatchObject({ order: 'E-B-C', others: ['C-B-E'] });
+    expect(outlinePins(BOARD.parts, 'Q3')).toMatchObject({ order: 'E-B-C', others: [] });
+    expect(outlinePins(BOARD.parts, 'V2A')!.labels.map((l) => l.net)).toEqual([
+      'a1',
+      'g1',
+      'k1',
+      null,
+      null,
+      'a2',
+      'g2',
+      'k2',
+      null,
+    ]);
+    expect(outlinePins(BOARD.parts, 'R7')).toBeUndefined();
+    expect(outlinePins(BOARD.parts, 'none')).toBeUndefined();
+  });
+});
+
+describe('where a net is touched', () => {
+  it('is a pin with a number first, then the end of a part', () => {
+    const lines =
+      'R1 1k in a\nU1A TL072 plus=a minus=m out=m vplus=p vminus=n\nP1 10k 1=a 2=w 3=0\nD1 1N4148 x k1\nR2 1k k1 0';
+    const words = (net: string) => probePlaces(circuitOf(lines).parts, net).map((p) => p.words);
+    expect(words('a')).toEqual([
+      'U1 pin 3, third from the notch, left side',
+      'P1 pin 1, left lug, shaft towards you, lugs down, counted from the left',
+      'R1, its end b',
+    ]);
+    expect(words('k1')).toEqual(['R2, its end a', 'D1, the end with the band']);
+    expect(words('nowhere')).toEqual([]);
   });
 });
 

@@ -1,6 +1,6 @@
 import { changeOffers } from '@halfsplit/core';
 import { Button } from 'antd';
-import { useMemo } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -42,11 +42,12 @@ export function useHandLine(): (line: string) => void {
 }
 
 /** The same beside a drawing, a list or a sheet: what is chosen leads to the field for changes with the line begun. */
-export function OffersStrip() {
+export function OffersStrip({ children }: { readonly children?: ReactNode }) {
   const hand = useHandLine();
   return (
     <div className={styles.strip} role="group" aria-label="What can be done there">
       <Offers onOffer={hand} />
+      {children}
     </div>
   );
 }

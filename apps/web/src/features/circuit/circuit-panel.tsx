@@ -35,6 +35,7 @@ import { LayerWord, verdictTone } from '../../ui/marks.tsx';
 import type { Emphasis } from '../../ui/schematic/symbol-mark.tsx';
 import { OffersStrip } from '../changes/index.ts';
 import { DrawingFrame } from './drawing-frame.tsx';
+import { Pins } from './pins.tsx';
 import { useDrawing } from './use-drawing.ts';
 import { useLater } from './use-later.ts';
 import styles from './circuit.module.css';
@@ -146,7 +147,11 @@ export function CircuitPanel({
           />
         )
       )}
-      {hasOffers && <OffersStrip />}
+      {hasOffers && (
+        <OffersStrip>
+          <Pins />
+        </OffersStrip>
+      )}
     </section>
   );
 }

@@ -1,6 +1,7 @@
 import {
   formatQuantity,
   parseValue,
+  probePlaces,
   toneHzOf,
   voltageWords,
   type NextMeasurement,
@@ -51,6 +52,7 @@ export function MeasureQuestion({ ask, reading, told, right, onEnter, onStep, on
     onEnter(value, ask.kind === 'level' && typed.unit === 'V' ? 'Vrms' : typed.unit);
   };
   const point = isVoltage(ask) && unit.path?.testPoints?.find((t) => t.net === netOf(ask));
+  const touched = probePlaces(document.circuit.parts, netOf(ask))[0]?.words;
   const place = point ? `${point.name ?? point.id}, net ${netOf(ask)}` : `net ${netOf(ask)}`;
   return (
     <>
@@ -61,6 +63,7 @@ export function MeasureQuestion({ ask, reading, told, right, onEnter, onStep, on
         {!isVoltage(ask) &&
           `Switched off and discharged: what does ${reading?.ref ?? 'it'} read in circuit, the red lead at ${ask.kind === 'ohm' || ask.kind === 'cap' ? ask.red : ''}?`}
       </p>
+      {touched !== undefined && isVoltage(ask) && <p>Touch {touched}.</p>}
       <p className="hs-dim">
         {told ? `It tells ${told.bits.toFixed(2)} bit: ${told.why}. ` : ''}
         {right !== undefined && (

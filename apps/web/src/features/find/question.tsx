@@ -1,5 +1,13 @@
 import type { CreateEvidence } from '@halfsplit/contract';
-import { CONDITIONS, fuseOut, parseValue, preparePath, temporaryFor, type Test } from '@halfsplit/core';
+import {
+  CONDITIONS,
+  fuseOut,
+  parseValue,
+  preparePath,
+  probePlaces,
+  temporaryFor,
+  type Test,
+} from '@halfsplit/core';
 import { Button, Checkbox, Select, type RefSelectProps } from 'antd';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -42,6 +50,8 @@ export function Question({ test, why, isProved, onRecord }: Props) {
   const field = useRef<HTMLInputElement>(null);
   const blockField = useRef<RefSelectProps>(null);
   const answers = answersFor(test);
+  const net = path?.testPoints?.find((t) => t.id === test.at)?.net;
+  const touched = net === undefined ? undefined : probePlaces(document.circuit.parts, net)[0]?.words;
   const isPoint = (path?.testPoints ?? []).some((t) => t.id === test.at);
   const parsed =
     number === null || number.trim() === ''
@@ -88,6 +98,7 @@ export function Question({ test, why, isProved, onRecord }: Props) {
         {isPoint && <span className={styles.questionPoint}>{numberOf(test.at)}</span>}
         {test.question}
       </p>
+      {touched !== undefined && test.how === 'trace' && <p>Touch {touched}.</p>}
       <p className="hs-dim">{why}</p>
       {!isProved && test.how !== 'check' && (
         <p className={styles.probeNote}>

@@ -3,6 +3,7 @@ import {
   judgeVoltage,
   netsOf,
   preparePath,
+  probePlaces,
   resolveLayer,
   restingCurrents,
   supplyVerdicts,
@@ -51,6 +52,10 @@ function VoltsTable({ volts: { shown, free, seen }, onChoose }: VoltsProps) {
   const { layer } = useLayer();
   const twins = useMemo(() => twinNets(document), [document]);
   const nets = netsOf(document.circuit).filter((n) => n !== document.circuit.ground);
+  const places = useMemo(
+    () => new Map(netsOf(document.circuit).map((net) => [net, probePlaces(document.circuit.parts, net)[0]])),
+    [document.circuit],
+  );
   return (
     <table className="hs-table">
       <thead>
@@ -85,7 +90,9 @@ function VoltsTable({ volts: { shown, free, seen }, onChoose }: VoltsProps) {
                   {net}
                 </button>
               </td>
-              <td className="hs-dim">{point?.name ?? ''}</td>
+              <td className="hs-dim" title={places.get(net)?.words}>
+                {point?.name ?? places.get(net)?.short ?? ''}
+              </td>
               <td className="hs-number hs-dim">{computedWords(free.get(net), expected)}</td>
               <td className="hs-number hs-found">
                 {found === undefined ? '' : formatQuantity(found, 'V', { digits: 4 })}

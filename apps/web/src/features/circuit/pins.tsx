@@ -1,0 +1,48 @@
+import { netNamed, outlinePins, probePlaces, resolveLayer } from '@halfsplit/core';
+import { Button, Popover } from 'antd';
+import { useMemo } from 'react';
+import { OutlineFigure } from '../../ui/outline-figure.tsx';
+import { useSelection } from '../../unit/selection.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
+
+/** The pins of the part that is chosen as hands find them, or where the net that is chosen is touched. */
+export function Pins() {
+  const { document } = useUnitContext();
+  const { selectedRef, selectedNet } = useSelection();
+  const now = useMemo(() => resolveLayer(document.circuit, 'proven'), [document.circuit]);
+  const package_ = useMemo(
+    () => (selectedRef === null ? undefined : outlinePins(now.parts, selectedRef)),
+    [now, selectedRef],
+  );
+  if (package_) {
+    const { outline, labels, order, others } = package_;
+    const meant = new Set(
+      labels.flatMap(({ net }, i) =>
+        selectedNet !== null && net !== null && netNamed(now, net) === selectedNet ? [i + 1] : [],
+      ),
+    );
+    return (
+      <Popover
+        trigger="click"
+        title={package_.words}
+        content={
+          <>
+            <OutlineFigure outline={outline} labels={labels.map((l) => l.words)} meant={meant} />
+            {others.length > 0 && (
+              <p className="hs-edge">
+                Shown as {order}; it also comes as {others.join(' or ')}.
+                <br />
+                Say which in its line: pinout={order}
+              </p>
+            )}
+          </>
+        }
+      >
+        <Button size="small">pins</Button>
+      </Popover>
+    );
+  }
+  if (selectedRef !== null || selectedNet === null) return null;
+  const [place] = probePlaces(now.parts, selectedNet);
+  return place ? <span className="hs-dim">touch {place.words}</span> : null;
+}

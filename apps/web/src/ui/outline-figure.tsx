@@ -1,0 +1,154 @@
+import type { Outline } from '@halfsplit/core';
+import styles from './outline-figure.module.css';
+
+interface Props {
+  readonly outline: Outline;
+  /** What stands at each pin, from pin 1. */
+  readonly labels: readonly string[];
+  /** Pins that are meant, from 1. */
+  readonly meant: ReadonlySet<number>;
+}
+
+const STEP = 22;
+const WIDE = 300;
+
+/** An outline as hands see it, its pins numbered, each with what it is. */
+export function OutlineFigure({ outline, labels, meant }: Props) {
+  const { pins, shape, words, seen } = outline;
+  const height =
+    shape === 'dual in line'
+      ? (pins / 2) * STEP + 34
+      : shape === 'ring'
+        ? 190
+        : shape === 'single in line'
+          ? pins * STEP + 14
+          : 118;
+  return (
+    <figure className={styles.figure}>
+      <svg
+        viewBox={`0 0 ${WIDE} ${height}`}
+        width={WIDE}
+        height={height}
+        role="img"
+        aria-label={`${words}: ${labels.map((label, i) => `${i + 1} ${label}`).join(', ')}`}
+      >
+        <Body outline={outline} height={height} />
+        {labels.map((label, i) => (
+          <Pin key={i} at={placeOf(outline, i + 1)} number={i + 1} label={label} isMeant={meant.has(i + 1)} />
+        ))}
+      </svg>
+      <figcaption className="hs-dim">
+        {outline.name}, {seen}
+      </figcaption>
+    </figure>
+  );
+}
+
+interface Place {
+  readonly x: number;
+  readonly y: number;
+  /** Which way its label runs. */
+  readonly anchor: 'start' | 'middle' | 'end';
+  readonly dx: number;
+  readonly dy: number;
+}
+
+function placeOf({ shape, pins }: Outline, pin: number): Place {
+  const middle = WIDE / 2;
+  switch (shape) {
+    case 'dual in line': {
+      const half = pins / 2;
+      const isLeft = pin <= half;
+      const row = isLeft ? pin - 1 : pins - pin;
+      return {
+        x: middle + (isLeft ? -34 : 34),
+        y: 26 + row * STEP,
+        anchor: isLeft ? 'end' : 'start',
+        dx: isLeft ? -16 : 16,
+        dy: 4,
+      };
+    }
+    case 'ring': {
+      // From below, clockwise from a gap at the foot.
+      const turn = Math.PI / 2 + ((pin - 0.5) / pins) * 2 * Math.PI;
+      const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+      return {
+        x: middle + 52 * cos,
+        y: 92 + 52 * sin,
+        anchor: cos < -0.3 ? 'end' : cos > 0.3 ? 'start' : 'middle',
+        dx: 18 * Math.sign(Math.abs(cos) < 0.3 ? 0 : cos),
+        dy: Math.abs(cos) < 0.3 ? (sin > 0 ? 22 : -14) : 4,
+      };
+    }
+    case 'single in line':
+      return { x: middle - 40, y: 18 + (pin - 1) * STEP, anchor: 'start', dx: 16, dy: 4 };
+    case 'three legs':
+    case 'lugs':
+      return { x: middle + (pin - 2) * 62, y: 78, anchor: 'middle', dx: 0, dy: 28 };
+  }
+}
+
+function Body({ outline: { shape }, height }: { readonly outline: Outline; readonly height: number }) {
+  const middle = WIDE / 2;
+  switch (shape) {
+    case 'dual in line':
+      return (
+        <>
+          <rect x={middle - 34} y={8} width={68} height={height - 20} rx={3} className={styles.body} />
+          <path d={`M ${middle - 9} 8 A 9 9 0 0 0 ${middle + 9} 8`} className={styles.body} />
+        </>
+      );
+    case 'ring':
+      return (
+        <>
+          <circle cx={middle} cy={92} r={68} className={styles.body} />
+          <path d={`M ${middle - 7} 160 L ${middle} 150 L ${middle + 7} 160`} className={styles.body} />
+        </>
+      );
+    case 'single in line':
+      return <rect x={middle - 62} y={6} width={22} height={height - 12} rx={2} className={styles.body} />;
+    case 'three legs':
+      return (
+        <>
+          <rect x={middle - 84} y={10} width={168} height={44} rx={8} className={styles.body} />
+          {[-62, 0, 62].map((x) => (
+            <line key={x} x1={middle + x} y1={54} x2={middle + x} y2={72} className={styles.body} />
+          ))}
+        </>
+      );
+    case 'lugs':
+      return (
+        <>
+          <circle cx={middle} cy={32} r={28} className={styles.body} />
+          <circle cx={middle} cy={32} r={7} className={styles.body} />
+          {[-62, 0, 62].map((x) => (
+            <line key={x} x1={middle + x * 0.4} y1={56} x2={middle + x} y2={72} className={styles.body} />
+          ))}
+        </>
+      );
+  }
+}
+
+function Pin({
+  at: { x, y, anchor, dx, dy },
+  number,
+  label,
+  isMeant,
+}: {
+  readonly at: Place;
+  readonly number: number;
+  readonly label: string;
+  readonly isMeant: boolean;
+}) {
+  return (
+    <g className={isMeant ? styles.meant : undefined}>
+      <circle cx={x} cy={y} r={9} className={styles.pin} />
+      <text x={x} y={y + 4} textAnchor="middle" className={styles.number}>
+        {number}
+      </text>
+      <text x={x + dx} y={y + dy} textAnchor={anchor} className={styles.label}>
+        {label}
+      </text>
+    </g>
+  );
+}
