@@ -92,6 +92,25 @@ describe('the rest of what a meter reads', () => {
     ).toContain('typical 80');
   });
 
+  it('of a type whose pins come in several orders says where another order would make it right', () => {
+    const fet = circuitOf(
+      'JF1 J201 d g s\nR1 1k d 0\nR2 1k s 0\nR3 1M g 0\nQ1 2N3904 c b e\nR4 1k c 0\nR5 1k e 0\nR6 1k b 0',
+    );
+    const of = (ref: string, aspect: string, value: number | 'open', pinout?: string) => {
+      const own = fet.parts.find((p) => p.ref === ref)!;
+      const told = pinout === undefined ? own : ({ ...own, pinout } as typeof own);
+      return judgeAspect(fet, told, aspect, { value, condition: 'leg lifted' });
+    };
+    // Legs 3 and 2 are gate and source of D-S-G, and source and gate of D-G-S: the junction the other way round.
+    expect(of('JF1', 'g-s', 0.7).kind).toBe('in');
+    expect(of('JF1', 'g-s', 'open').sentence).toContain('as S-G-D or D-G-S it would be right');
+    expect(of('JF1', 'g-s', 'open', 'D-S-G').sentence).not.toContain('would be right');
+    // A few per cent of the usual gain is what is left the wrong way round (textbook).
+    expect(of('Q1', 'gain', 4).sentence).toContain('collector and emitter changed over');
+    expect(of('Q1', 'gain', 4, 'E-B-C').sentence).toContain('worn or of another type');
+    expect(of('Q1', 'gain', 60).sentence).toContain('worn or of another type');
+  });
+
   it('leakage against 0.01 CV or 3 uA for electrolytics (usual data sheets), none for films', () => {
     // 100 uF at 25 V: 25 uA.
     expect([5e-6, 20e-6, 60e-6].map((v) => judge('C1', 'leakage', v).kind)).toEqual(['in', 'edge', 'high']);

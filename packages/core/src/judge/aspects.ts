@@ -14,7 +14,8 @@ import {
 import { taperFraction } from '../devices/index.ts';
 import { HalfsplitError } from '../errors.ts';
 import { hasModelParameter, modelParameters } from '../models/index.ts';
-import { formatQuantity, type QuantityKind, type Unit } from '../quantity/index.ts';
+import { numberOfPin, pinByNumber, pinoutOf } from '../pinout/index.ts';
+import { formatPlain, formatQuantity, type QuantityKind, type Unit } from '../quantity/index.ts';
 import { Probe } from '../meter/index.ts';
 import { judgeEsr, judgeVoiceCoil } from './small-verdicts.ts';
 import { Surroundings } from './surroundings.ts';
@@ -185,7 +186,14 @@ function judgeJunction(circuit: Circuit, part: Part, id: string, reading: Judged
   const places = junctionPlaces(circuit, part, red, black, isAlone);
   if (!places) return say('cannot say', `${red} or ${black} of it leads nowhere`);
   try {
-    return judgeShown(places, part, { red, black, isAlone }, reading.value);
+    const verdict = judgeShown(places, part, { red, black, isAlone }, reading.value);
+    const orders = verdict.kind === 'in' || !isAlone ? [] : ordersThatFit(circuit, part, id, reading);
+    return orders.length === 0
+      ? verdict
+      : {
+          ...verdict,
+          sentence: `${verdict.sentence}; as ${orders.join(' or ')} it would be right: which is it?`,
+        };
   } catch (error) {
     if (error instanceof HalfsplitError || error instanceof NoOperatingPoint)
       return say(
@@ -194,6 +202,23 @@ function judgeJunction(circuit: Circuit, part: Part, id: string, reading: Judged
       );
     throw error;
   }
+}
+
+/** Other orders of its pins in which a reading at the same legs is as it should be; none where the order is sure. */
+function ordersThatFit(circuit: Circuit, part: Part, id: string, { value }: JudgedReading): string[] {
+  const known = pinoutOf(part);
+  if (!known?.isAssumed) return [];
+  const legs = id.split('-').map((pin) => numberOfPin(part, pin));
+  return known.orders.filter((order) => {
+    if (order === known.variant.name) return false;
+    const other = { ...part, pinout: order };
+    const [red, black] = legs.map((leg) => (leg === undefined ? undefined : pinByNumber(other, leg)?.pin));
+    if (red === undefined || black === undefined || `${red}-${black}` === id) return false;
+    const places = junctionPlaces(circuit, other, red, black, true);
+    return (
+      places !== undefined && judgeShown(places, other, { red, black, isAlone: true }, value).kind === 'in'
+    );
+  });
 }
 
 interface Junction {
@@ -299,6 +324,8 @@ const WITHOUT_SHARE = 0.03;
 /** Gain of one type varies this much either way between makers and batches (common practice). */
 const GAIN_LOW = 0.4;
 const GAIN_HIGH = 2.5;
+/** With collector and emitter changed over a transistor has a few per cent of its gain (textbook: BR is small). */
+const GAIN_REVERSED = 0.08;
 
 function judgeGain(part: Part, { value, condition }: JudgedReading, circuit: Circuit): Verdict {
   if (typeof value !== 'number') return say(value, 'no gain at all');
@@ -309,6 +336,13 @@ function judgeGain(part: Part, { value, condition }: JudgedReading, circuit: Cir
     : undefined;
   if (own === undefined) return say('no marking', `gain ${Math.round(value)}, with no type to compare`);
   const typical = Math.round(own);
+  const known = pinoutOf(part);
+  if (value < GAIN_REVERSED * own && known?.isAssumed)
+    return say(
+      'low',
+      `gain ${formatPlain(value, 2)}, typical ${typical}: as little as with collector and emitter changed over; this type comes as ${known.orders.join(' and ')}`,
+      value / own - 1,
+    );
   if (value < GAIN_LOW * own)
     return say(
       'low',
