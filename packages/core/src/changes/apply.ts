@@ -1,4 +1,4 @@
-import type { Change, Step } from '@halfsplit/contract';
+import { isTemporary, type Change, Step } from '@halfsplit/contract';
 import {
   KINDS,
   netNamed,
@@ -108,9 +108,14 @@ export type ChangeOutcome =
     }
   | { readonly ok: false; readonly problem: Problem };
 
-/** All steps of a change, in order; a change of which one step cannot be made is not made at all. */
-export function applyChange(circuit: ChangedCircuit, change: Pick<Change, 'steps'>): ChangeOutcome {
-  if (change.steps.length === 0) return { ok: false, problem: problem('change/no-steps') };
+/** All steps of a change, in order; a change of which one step cannot be made is not made at all. Only a temporary one may have none. */
+export function applyChange(
+  circuit: ChangedCircuit,
+  change: Pick<Change, 'steps'> & Partial<Pick<Change, 'purpose'>>,
+): ChangeOutcome {
+  const { purpose } = change;
+  const isNamed = purpose !== undefined && isTemporary({ purpose });
+  if (change.steps.length === 0 && !isNamed) return { ok: false, problem: problem('change/no-steps') };
   const made: { before: ChangedCircuit; inverse: Inverse }[] = [];
   let now = circuit;
   for (const step of change.steps) {

@@ -60,6 +60,7 @@ describe('what has to come back after a test', () => {
   it('is its name alone where no part of a block is traced', () => {
     const made = temporaryFor('disconnected: words', PATH, AMP)!;
     expect(made).toEqual({ name: 'Cabinet disconnected', condition: 'disconnected: words', steps: [] });
+    expect(reportChanges(inForce(AMP, made)).flatMap((r) => r.problems)).toEqual([]);
     expect(ledgerOf(reportChanges(inForce(AMP, made)))).toEqual([
       expect.objectContaining({ sentence: 'Cabinet disconnected.', undo: 'Put it back as it was.' }),
     ]);
