@@ -18,6 +18,7 @@ const CORE_LAYERS = [
 ];
 /** The rest stand side by side on top; these may use one another in this order. */
 const CORE_TOP = [
+  'figures',
   'meter',
   'judge',
   'formats',

@@ -9,6 +9,7 @@ export * from './devices/index.ts';
 export * from './audio/index.ts';
 export * from './analysis/index.ts';
 export * from './readouts/index.ts';
+export * from './figures/index.ts';
 export * from './meter/index.ts';
 export * from './judge/index.ts';
 export * from './formats/index.ts';

@@ -1,5 +1,5 @@
 import type { Part } from '../circuit/index.ts';
-import type { NetClass } from './rails.ts';
+import type { NetClass } from '../figures/index.ts';
 import {
   bodyAt,
   CHARACTER_WIDTH,

@@ -8,7 +8,6 @@ export {
   type DrawnSymbol,
   type LayoutOptions,
 } from './layout.ts';
-export { classifyNets, type NetClass } from './rails.ts';
 export type { Wire } from './route.ts';
 export {
   blockPins,

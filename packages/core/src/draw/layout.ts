@@ -3,7 +3,7 @@ import { isPType } from '../models/index.ts';
 import { placeFlags, type Flag } from './flags.ts';
 import { footprint, type RailMark } from './footprint.ts';
 import { Placer } from './place.ts';
-import { classifyNets, type NetClass } from './rails.ts';
+import { classifyNets, type NetClass } from '../figures/index.ts';
 import { routeNets, type Terminal, type Wire } from './route.ts';
 import {
   bodyAt,

@@ -1,7 +1,7 @@
 import { netsOf, touching, type Circuit, type Part } from '../circuit/index.ts';
 import { footprint } from './footprint.ts';
 import { Occupancy } from './occupancy.ts';
-import type { NetClass } from './rails.ts';
+import type { NetClass } from '../figures/index.ts';
 import {
   CONTROL_PINS,
   isTwoTerminal,

@@ -2,7 +2,7 @@ import { PART_KINDS } from '@halfsplit/contract';
 import { describe, expect, it } from 'vitest';
 import { KINDS, type Part } from '../circuit/index.ts';
 import { circuitOf } from '../testing/circuits.ts';
-import { classifyNets } from './rails.ts';
+import { classifyNets } from '../figures/index.ts';
 import { bodyAt, labelsAt, pinsAt, type Placement } from './symbols.ts';
 
 const partOf = (kind: Part['kind']): Part => {

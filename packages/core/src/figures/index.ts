@@ -1,0 +1,2 @@
+export { figuresOf, type Figure } from './figures.ts';
+export { classifyNets, type NetClass } from './rails.ts';
