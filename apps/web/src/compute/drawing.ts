@@ -1,10 +1,12 @@
 import type { UnitResource } from '@halfsplit/contract';
 import {
+  figuresOf,
   layoutCircuit,
   markedValue,
   symbolTextRoom,
   type Circuit,
   type Drawing,
+  type Figure,
   type Placement,
 } from '@halfsplit/core';
 
@@ -19,11 +21,18 @@ export interface DrawRequest {
   readonly previous: ReadonlyMap<string, Placement> | null;
 }
 
-/** Draws a circuit with what is printed on its parts. */
-export const draw = ({ circuit, nudges, nameNets, previous }: DrawRequest): Drawing =>
-  layoutCircuit(circuit, {
+/** A drawing with the figures that the trade sees in it. */
+export interface ReadDrawing extends Drawing {
+  readonly figures: readonly Figure[];
+}
+
+/** Draws a circuit with what is printed on its parts, and tells its figures. */
+export const draw = ({ circuit, nudges, nameNets, previous }: DrawRequest): ReadDrawing => ({
+  ...layoutCircuit(circuit, {
     textOf: (part) => symbolTextRoom(part, markedValue(part)),
     nudges,
     nameNets,
     ...(previous ? { previous } : {}),
-  });
+  }),
+  figures: figuresOf(circuit),
+});

@@ -52,16 +52,30 @@ const isControl = (s: Surroundings, at: string): boolean =>
         [p.pins.b, p.pins.g, p.pins.plus].includes(at) &&
         ['bjt', 'jfet', 'mosfet', 'triode', 'pentode', 'opamp'].includes(p.kind),
     );
-/** What a collector, drain or anode works into: a part that leads on from it, but not into its own emitter's net. */
-const hasLoad = (s: Surroundings, at: string, not: string): boolean =>
-  s
-    .at(at)
-    .some(
-      (p) =>
-        (['resistor', 'transformer', 'inductor'].includes(p.kind) && otherEnd(p, at) !== not) ||
-        (p.kind === 'bjt' && p.pins.c === at) ||
-        (p.kind === 'capacitor' && s.at(at).length > 2),
-    );
+/** What a collector, drain or anode works into: direct current comes to it from a supply, and not over its own foot. */
+function hasLoad(s: Surroundings, out: string, foot: string): boolean {
+  const seen = new Set([out, foot]);
+  let reached = [out];
+  for (let hop = 0; hop < LOAD_HOPS && reached.length > 0; hop += 1) {
+    const next = reached.flatMap((at) => s.at(at).flatMap((p) => onward(p, at))).filter((n) => !seen.has(n));
+    if (next.some((n) => s.isRail(n) && !s.isGround(n))) return true;
+    next.forEach((n) => seen.add(n));
+    reached = [...new Set(next)].filter((n) => !s.isRail(n));
+  }
+  return false;
+}
+
+/** Where direct current goes on from a net through a part. */
+function onward(p: Part, at: string): string[] {
+  if (p.kind === 'resistor' || p.kind === 'inductor' || p.kind === 'diode' || p.kind === 'jumper')
+    return [otherEnd(p, at) ?? []].flat();
+  const ends =
+    p.kind === 'transformer' ? [p.pins.p1, p.pins.p2] : p.kind === 'bjt' ? [p.pins.c, p.pins.e] : [];
+  return ends.includes(at) ? ends.flatMap((n) => (n === undefined || n === at ? [] : [n])) : [];
+}
+
+/** Parts between a device and its supply. */
+const LOAD_HOPS = 5;
 
 /** Every figure, those that stand for plainer ones before them. */
 export const PATTERNS: readonly Pattern[] = [

@@ -10,6 +10,7 @@ import {
   symbolText,
   symbolTextRoom,
   type Circuit,
+  type Figure,
   type Part,
   type Point,
   type SeenPart,
@@ -35,6 +36,7 @@ import { LayerWord, verdictTone } from '../../ui/marks.tsx';
 import type { Emphasis } from '../../ui/schematic/symbol-mark.tsx';
 import { OffersStrip } from '../changes/index.ts';
 import { DrawingFrame } from './drawing-frame.tsx';
+import { FiguresButton, FiguresOfPart, useFigures, type Figures } from './figures.tsx';
 import { Pins } from './pins.tsx';
 import { useDrawing } from './use-drawing.ts';
 import { useLater } from './use-later.ts';
@@ -69,6 +71,7 @@ export function CircuitPanel({
   const drawn = useSharedParts(useMemo(() => drawnCircuit(document.circuit, seen), [document.circuit, seen]));
   const { drawing, isPending, drawAnew } = useDrawing(drawn, document.readouts, unit);
   const isLate = useLater(isPending);
+  const figures = useFigures(drawing?.figures ?? NO_FIGURES);
   const parts = useMemo(() => new Map(drawn.parts.map((p) => [p.ref, p])), [drawn]);
   const texts = useMemo(
     () => new Map(seen.map(({ part }) => [part.ref, symbolText(part, part.value)])),
@@ -122,6 +125,7 @@ export function CircuitPanel({
         switcher={switcher}
         layer={layer}
         isLate={isLate}
+        figures={figures}
         onDrawAnew={drawAnew}
         showsVolts={showsVolts}
         onVolts={setShowsVolts}
@@ -139,6 +143,7 @@ export function CircuitPanel({
             flagTones={flagTones}
             emphasis={emphasis}
             gone={gone}
+            together={figures.together}
             selectedRef={selectedRef}
             selectedNet={selectedNet}
             onSelectRef={selectRef}
@@ -150,6 +155,7 @@ export function CircuitPanel({
       {hasOffers && (
         <OffersStrip>
           <Pins />
+          <FiguresOfPart refName={selectedRef} figures={figures} />
         </OffersStrip>
       )}
     </section>
@@ -183,13 +189,14 @@ interface PanelHeadProps {
   readonly layer: Layer;
   /** A new drawing is long in coming. */
   readonly isLate: boolean;
+  readonly figures: Figures;
   readonly onDrawAnew: () => void;
   readonly showsVolts: boolean;
   readonly onVolts: (shows: boolean) => void;
 }
 
 const PanelHead = memo(function PanelHead(props: PanelHeadProps) {
-  const { title, switcher, layer, isLate, onDrawAnew, showsVolts, onVolts } = props;
+  const { title, switcher, layer, isLate, figures, onDrawAnew, showsVolts, onVolts } = props;
   return (
     <header className="hs-panel-head">
       {switcher || <h2>{title}</h2>}
@@ -200,6 +207,7 @@ const PanelHead = memo(function PanelHead(props: PanelHeadProps) {
       <span className="hs-dim" role="status">
         {isLate && 'drawing…'}
       </span>
+      <FiguresButton figures={figures} />
       <Button
         type="text"
         onClick={onDrawAnew}
@@ -214,6 +222,8 @@ const PanelHead = memo(function PanelHead(props: PanelHeadProps) {
     </header>
   );
 });
+
+const NO_FIGURES: readonly Figure[] = [];
 
 /** Voltages below this are not worth a flag, V. */
 const HARDLY_V = 1e-3;

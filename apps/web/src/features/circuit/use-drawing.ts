@@ -7,11 +7,10 @@ import {
   symbolTextRoom,
   readoutFields,
   type Circuit,
-  type Drawing,
   type Readout,
 } from '@halfsplit/core';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import type { DrawRequest } from '../../compute/drawing.ts';
+import type { DrawRequest, ReadDrawing } from '../../compute/drawing.ts';
 import { LatestRunner } from '../../compute/runner.ts';
 
 /** Everything of a circuit that its drawing depends on, as text: equal texts, equal drawings. */
@@ -40,12 +39,12 @@ function namedNets(readouts: readonly Readout[]): string {
 }
 
 /** The last drawing of each unit, so that going from stage to stage moves nothing and waits for nothing. */
-const kept = new Map<string, { readonly of: string; readonly drawing: Drawing }>();
-let drawers: LatestRunner<DrawRequest, Drawing> | null = null;
+const kept = new Map<string, { readonly of: string; readonly drawing: ReadDrawing }>();
+let drawers: LatestRunner<DrawRequest, ReadDrawing> | null = null;
 
 export interface DrawingView {
   /** The newest drawing; of an earlier circuit while a new one is made, null before the first. */
-  readonly drawing: Drawing | null;
+  readonly drawing: ReadDrawing | null;
   readonly isPending: boolean;
   /** Lays everything out from the beginning. */
   readonly drawAnew: () => void;
@@ -58,7 +57,7 @@ export function useDrawing(
   { id, nudges }: UnitResource,
 ): DrawingView {
   const [round, setRound] = useState(0);
-  const [, setMade] = useState<Drawing | null>(null);
+  const [, setMade] = useState<ReadDrawing | null>(null);
   const structure = useMemo(() => structureOf(circuit), [circuit]);
   const names = useMemo(() => namedNets(readouts), [readouts]);
   const nudgeText = JSON.stringify(nudges);

@@ -19,6 +19,8 @@ interface SchematicProps {
   readonly emphasis: ReadonlyMap<string, Emphasis>;
   /** Parts that were taken out. */
   readonly gone?: ReadonlySet<string>;
+  /** Parts that are shown to belong together. */
+  readonly together?: ReadonlySet<string>;
   readonly selectedRef: string | null;
   readonly selectedNet: string | null;
   readonly onSelectRef: (ref: string | null) => void;
@@ -62,7 +64,19 @@ const boxOf = (a: Point, b: Point): Box => ({
 
 /** A drawing that answers: choose a symbol or a net, drag a symbol to move it, drag the paper to see elsewhere. */
 export const Schematic = memo(function Schematic(props: SchematicProps) {
-  const { drawing, view, parts, texts, flags, flagTones, emphasis, gone, selectedRef, selectedNet } = props;
+  const {
+    drawing,
+    view,
+    parts,
+    texts,
+    flags,
+    flagTones,
+    emphasis,
+    gone,
+    together,
+    selectedRef,
+    selectedNet,
+  } = props;
   const { onSelectRef, onSelectNet, onMove } = props;
   const svg = useRef<SVGSVGElement>(null);
   const paper = paperOf(drawing);
@@ -129,6 +143,7 @@ export const Schematic = memo(function Schematic(props: SchematicProps) {
                 text={texts.get(s.part.ref) ?? ''}
                 tone={emphasis.get(s.part.ref)}
                 isGone={gone?.has(s.part.ref)}
+                isTogether={together?.has(s.part.ref)}
                 isSelected={s.part.ref === selectedRef}
                 shift={shiftOf(s.part.ref)}
                 onDown={onDown}

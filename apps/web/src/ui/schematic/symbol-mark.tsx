@@ -18,6 +18,8 @@ interface SymbolMarkProps {
   readonly isSelected: boolean;
   /** It was taken out, or is to be. */
   readonly isGone?: boolean | undefined;
+  /** It is shown to belong to others that are. */
+  readonly isTogether?: boolean | undefined;
   /** How far it is being moved. */
   readonly shift: Point | null;
   readonly onDown: (ref: string, event: PointerEvent<SVGGElement>) => void;
@@ -33,6 +35,7 @@ export const SymbolMark = memo(function SymbolMark({
   tone,
   isSelected,
   isGone,
+  isTogether,
   shift,
   onDown,
   onMove,
@@ -45,6 +48,7 @@ export const SymbolMark = memo(function SymbolMark({
     tone && styles.symbolStrong,
     isSelected && styles.symbolSelected,
     isGone && styles.symbolGone,
+    isTogether && styles.symbolTogether,
   ];
   return (
     <g
