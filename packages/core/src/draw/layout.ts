@@ -1,14 +1,17 @@
 import { UnionFind, type Circuit, type Part } from '../circuit/index.ts';
 import { isPType } from '../models/index.ts';
+import { companionsOf } from './companions.ts';
 import { placeFlags, type Flag } from './flags.ts';
 import { footprint, type RailMark } from './footprint.ts';
 import { Placer } from './place.ts';
-import { classifyNets, type NetClass } from '../figures/index.ts';
+import { drawnClasses, type NetClass } from '../figures/index.ts';
 import { routeNets, type Terminal, type Wire } from './route.ts';
 import {
   bodyAt,
+  CHARACTER_WIDTH,
   labelsAt,
   pinsAt,
+  TEXT_HEIGHT,
   type Box,
   type Label,
   type Placement,
@@ -53,11 +56,17 @@ export interface LayoutOptions {
  * local symbols, then routes the wires. Deterministic; the same circuit always gives the same drawing.
  */
 export function layoutCircuit(circuit: Circuit, options: LayoutOptions = {}): Drawing {
-  const classOf = classifyNets(circuit);
+  const classOf = drawnClasses(circuit);
   const textsOf = (part: Part): readonly [string, string] => [part.ref, options.textOf?.(part) ?? ''];
   const drawable: Circuit = { ...circuit, parts: drawableParts(circuit) };
-  const placer = new Placer(drawable, classOf, textsOf);
-  stackIslands(drawable, placer, classOf, textsOf);
+  const companions = companionsOf(drawable);
+  const placer = new Placer(drawable, classOf, textsOf, companions);
+  stackIslands(
+    drawable,
+    placer,
+    (parts) => new Placer({ ...drawable, parts }, classOf, textsOf, companions),
+    classOf,
+  );
   keepInPlace(drawable, placer, options);
 
   const symbols: DrawnSymbol[] = [];
@@ -102,7 +111,14 @@ export function flagsFor(drawing: Drawing, texts: ReadonlyMap<string, string>): 
     ...drawing.marks.map((m) => m.box),
     ...drawing.names.map((n) => n.box),
   ];
-  return placeFlags(texts, drawing.wires, obstacles);
+  return placeFlags(texts, [...drawing.wires, ...referenceStubs(drawing)], obstacles);
+}
+
+/** The stub of one mark of each reference: there its voltage is said, once. */
+function referenceStubs({ marks }: Drawing): Wire[] {
+  const first = new Map<string, RailMark>();
+  for (const mark of marks) if (mark.kind === 'reference' && !first.has(mark.net)) first.set(mark.net, mark);
+  return [...first.values()].map(({ net, from, x, y }) => ({ net, from, to: { x, y } }));
 }
 
 /**
@@ -131,8 +147,8 @@ const ISLAND_GAP = 4;
 function stackIslands(
   circuit: Circuit,
   placer: Placer,
+  placerFor: (parts: readonly Part[]) => Placer,
   classOf: (net: string) => NetClass,
-  textsOf: (part: Part) => readonly [string, string],
 ): void {
   const joined = new UnionFind();
   const signalNets = (part: Part) => Object.values(part.pins).filter((net) => classOf(net) === 'signal');
@@ -149,7 +165,7 @@ function stackIslands(
   }
   let bottom = 0;
   for (const parts of islands.values()) {
-    const island = new Placer({ ...circuit, parts }, classOf, textsOf);
+    const island = placerFor(parts);
     island.run();
     const shift = bottom - island.bounds.top + (bottom > 0 ? ISLAND_GAP : 0);
     for (const part of parts) {
@@ -198,11 +214,19 @@ function nameFlags(
   }));
   const texts = new Map<string, string>(names.map((n) => [n, n]));
   for (const stub of stubs) texts.set(stub.net, stub.net.split('\u0000')[0]!);
-  return placeFlags(texts, [...wires, ...stubs], obstacles).map((f) => ({
-    ...f,
-    net: f.net.split('\u0000')[0]!,
-  }));
+  const placed = placeFlags(texts, [...wires, ...stubs], obstacles);
+  const hasOne = new Set(placed.map((f) => f.net));
+  // A pin without a wire and without a name would be a lie: its name stands there, room or none.
+  const squeezed = stubs.filter((s) => !hasOne.has(s.net)).map((s) => nameAt(s, texts.get(s.net)!));
+  return [...placed, ...squeezed].map((f) => ({ ...f, net: f.net.split('\u0000')[0]! }));
 }
+
+const nameAt = ({ net, to }: Wire, text: string): Flag => ({
+  net,
+  text,
+  at: to,
+  box: { left: to.x, right: to.x + text.length * CHARACTER_WIDTH, top: to.y - TEXT_HEIGHT, bottom: to.y },
+});
 
 const pointBox = (a: Point, b: Point): Box => ({
   left: Math.min(a.x, b.x),

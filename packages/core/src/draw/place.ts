@@ -1,6 +1,7 @@
 import { netsOf, touching, type Circuit, type Part } from '../circuit/index.ts';
 import { footprint } from './footprint.ts';
 import { Occupancy } from './occupancy.ts';
+import type { Companions } from './companions.ts';
 import type { NetClass } from '../figures/index.ts';
 import {
   CONTROL_PINS,
@@ -23,6 +24,9 @@ const SUPPLY_COLUMN = -10;
 /** What a part that closes a loop pays for standing instead of lying, in units of wire. */
 const STANDING_COST = 3;
 
+/** What of a strip that is kept for wires its parts take at either end. */
+const STRIP_ENDS = 4;
+
 type TextsOf = (part: Part) => readonly [string, string];
 
 interface Template {
@@ -41,6 +45,8 @@ export class Placer {
   private readonly circuit: Circuit;
   private readonly classOf: (net: string) => NetClass;
   private readonly textsOf: TextsOf;
+  private readonly companions: Companions;
+  private readonly leaders = new Map<string, readonly string[]>();
   private readonly byNet: Map<string, Part[]>;
   private readonly byRef: Map<string, Part>;
   private readonly anchors = new Map<string, Point>();
@@ -48,8 +54,16 @@ export class Placer {
   private queue: string[] = [];
   private extent: Box = { left: 0, right: 0, top: 0, bottom: 0 };
 
-  constructor(circuit: Circuit, classOf: (net: string) => NetClass, textsOf: TextsOf) {
+  constructor(
+    circuit: Circuit,
+    classOf: (net: string) => NetClass,
+    textsOf: TextsOf,
+    companions: Companions,
+  ) {
     this.circuit = circuit;
+    this.companions = companions;
+    for (const [leader, list] of companions.byLeader)
+      for (const { ref } of list) this.leaders.set(ref, [...(this.leaders.get(ref) ?? []), leader]);
     this.classOf = classOf;
     this.textsOf = textsOf;
     this.byNet = touching(circuit);
@@ -168,12 +182,17 @@ export class Placer {
     if (this.done.has(net)) return;
     this.done.add(net);
     const at = this.anchors.get(net)!;
+    for (const { ref, room } of this.companions.entries.get(net) ?? []) {
+      const part = this.byRef.get(ref);
+      if (part && !this.placed.has(ref)) this.standActive(part, net, at, room);
+    }
     const open = this.unplacedAt(net);
     const isLed = (part: Part) => [net, undefined].includes(this.controlNet(part));
-    const actives = open.filter((p) => !isTwoTerminal(p) && isLed(p));
+    const actives = open.filter((p) => !isTwoTerminal(p) && isLed(p) && !this.waits(p));
     for (const part of actives) if (!this.placed.has(part.ref)) this.standActive(part, net, at);
     for (const part of open) {
-      if (this.placed.has(part.ref) || !isTwoTerminal(part) || this.placeBesideTwin(part)) continue;
+      if (this.placed.has(part.ref) || !isTwoTerminal(part) || this.waits(part) || this.placeBesideTwin(part))
+        continue;
       this.lay(part, net, at);
     }
   }
@@ -261,18 +280,58 @@ export class Placer {
   }
 
   /** An active part with its control pin on the net's row, to the right of all that hangs there. */
-  private standActive(part: Part, net: string, at: Point): void {
+  private standActive(part: Part, net: string, at: Point, room: number = MARGIN): void {
     const isFlipped = part.kind === 'opamp' && part.pins.plus === net;
     const turn = this.uprightTurn(part);
     const pin = pinsAt(part, { x: 0, y: 0, turn, isFlipped }).find((p) => part.pins[p.name] === net);
     const offset = pin ?? { x: 0, y: 0 };
     for (const dy of [0, 4, -4, 8, -8, 12, -12, 16, -16]) {
-      for (let dx = MARGIN; dx < 60; dx += 1) {
+      for (let dx = room; dx < 60; dx += 1) {
         const placement: Placement = { x: at.x + dx - offset.x, y: at.y + dy - offset.y, turn, isFlipped };
-        if (this.hasRoomAround(part, placement) && this.tryPut(part, placement)) return this.hangFresh();
+        if (room > MARGIN && !this.companionsFit(part, placement)) continue;
+        if (!this.hasRoomAround(part, placement) || !this.tryPut(part, placement)) continue;
+        this.bringCompanions(part, placement);
+        return this.hangFresh();
       }
     }
     this.putAnywhere(part, at);
+  }
+
+  /** Whether a part's place is beside another that has none yet; of two that go by each other the first reached is put. */
+  private waits({ ref }: Part): boolean {
+    const goesBy = (other: string) =>
+      this.companions.byLeader.get(ref)?.some((c) => c.ref === other) === true;
+    return (
+      this.leaders
+        .get(ref)
+        ?.some((leader) => this.byRef.has(leader) && !this.placed.has(leader) && !goesBy(leader)) === true
+    );
+  }
+
+  /** Whether there is room for all that stands beside a part in its figure. */
+  private companionsFit({ ref }: Part, at: Placement): boolean {
+    return (this.companions.byLeader.get(ref) ?? []).every(({ ref: other, places }) => {
+      const part = this.byRef.get(other);
+      return !part || this.placed.has(other) || places(at).some((place) => this.isFree(part, place));
+    });
+  }
+
+  /** What stands beside a part in its figure, each in the first of its places that is free. */
+  private bringCompanions({ ref }: Part, at: Placement): void {
+    for (const { ref: other, places } of this.companions.byLeader.get(ref) ?? []) {
+      const part = this.byRef.get(other);
+      if (!part || this.placed.has(other)) continue;
+      places(at).some((place) => this.tryPut(part, place));
+    }
+    const columns = this.companions.kept.get(ref);
+    if (columns === undefined) return;
+    const strip = {
+      left: at.x - columns + STRIP_ENDS,
+      right: at.x - STRIP_ENDS,
+      top: at.y - 1,
+      bottom: at.y + 1,
+    };
+    this.occupancy.take(strip);
   }
 
   /** Leaves room above and below a transistor for what its other two nets will hang there. */
@@ -341,7 +400,9 @@ export class Placer {
         bottom: Math.max(this.extent.bottom, box.bottom),
       };
     }
-    for (const p of pinsAt(part, at)) {
+    // What comes out leads on: a net of a follower's input and output goes on from its output.
+    const pins = [...pinsAt(part, at)].sort((a, b) => Number(b.name === 'out') - Number(a.name === 'out'));
+    for (const p of pins) {
       const net = part.pins[p.name];
       if (net !== undefined) this.anchor(net, { x: p.x + p.dx * (p.dy === 0 ? 2 : 0), y: p.y + p.dy });
     }
@@ -390,7 +451,8 @@ export class Placer {
     const reached = (p: Part) => Object.values(p.pins).filter((n) => this.anchors.has(n)).length;
     const signalPins = (p: Part) => Object.values(p.pins).filter((n) => this.classOf(n) === 'signal').length;
     const open = this.circuit.parts.filter((p) => !this.placed.has(p.ref) && reached(p) > 0);
-    const part = open.find((p) => reached(p) === signalPins(p)) ?? open[0];
+    const ready = open.filter((p) => !this.waits(p));
+    const part = [...ready, ...open].find((p) => reached(p) === signalPins(p)) ?? ready[0] ?? open[0];
     if (!part) return false;
     if (this.placeBesideTwin(part)) return true;
     const ends = pinsAt(part, { x: 0, y: 0, turn: 0, isFlipped: false }).flatMap((p) => {

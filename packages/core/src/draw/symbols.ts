@@ -272,8 +272,8 @@ export function labelsAt(part: Part, at: Placement, texts: readonly [ref: string
     const anchor = isWiperRight ? 'end' : 'start';
     return [label(ref, x, at.y - 0.3, anchor), label(value, x, at.y + 1.1, anchor)];
   }
-  return [
-    label(ref, body.right + 0.4, at.y - 0.2, 'start'),
-    label(value, body.right + 0.4, at.y + 1.2, 'start'),
-  ];
+  // Where a wire leaves to the right, as from the base of one that is mirrored, the text stands at the left.
+  const isTurned = !isTwoTerminal(part) && pinsAt(part, at).some((p) => p.dx > 0);
+  const [x, anchor] = isTurned ? ([body.left - 0.4, 'end'] as const) : ([body.right + 0.4, 'start'] as const);
+  return [label(ref, x, at.y - 0.2, anchor), label(value, x, at.y + 1.2, anchor)];
 }

@@ -1,6 +1,6 @@
 import type { Circuit, Part } from '../circuit/index.ts';
 
-export type NetClass = 'ground' | 'positive rail' | 'negative rail' | 'signal';
+export type NetClass = 'ground' | 'positive rail' | 'negative rail' | 'reference' | 'signal';
 
 /** Names that people give to supply nets. */
 const POSITIVE_NAME = /^(v\+|\+v|vcc|vdd|vplus|b\+|ht|\+\d.*)$/i;

@@ -89,7 +89,8 @@ export function CircuitPanel({
   );
   const flags = useMemo(() => {
     if (!showsVolts || !volts || !drawing) return [];
-    const nets = [...new Set(drawing.wires.map((w) => w.net))];
+    const references = drawing.marks.filter((m) => m.kind === 'reference');
+    const nets = [...new Set([...drawing.wires, ...references].map((w) => w.net))];
     const flagTexts = nets.flatMap((net): [string, string][] => {
       const [volt, seen] = [volts[net], measured?.get(net)];
       if (volt === undefined || (seen === undefined && Math.abs(volt) < HARDLY_V)) return [];

@@ -1,0 +1,90 @@
+import { describe, expect, it } from 'vitest';
+import { circuitOf } from '../testing/circuits.ts';
+import { faults, wiringFaults } from '../testing/drawing.ts';
+import { layoutCircuit, type Drawing, type Placement } from './index.ts';
+
+const drawn = (lines: string) => {
+  const circuit = circuitOf(lines);
+  const drawing = layoutCircuit(circuit, { textOf: (p) => (p.model ?? String(p.marked ?? '')).slice(0, 6) });
+  expect([...faults(drawing), ...wiringFaults(circuit, drawing)]).toEqual([]);
+  return drawing;
+};
+const at = (drawing: Drawing, ref: string): Placement => drawing.symbols.find((s) => s.part.ref === ref)!.at;
+const pin = (drawing: Drawing, ref: string, name: string) =>
+  drawing.symbols.find((s) => s.part.ref === ref)!.pins.find((p) => p.name === name)!;
+const RAILS = 'V1 15V vp 0\nV2 15V 0 vm\nG1 10mV in 0\n';
+
+describe('figures are drawn as the trade draws them', () => {
+  it('a pair: mirrored about its tail, on one row', () => {
+    const d = drawn(
+      `${RAILS}C1 1u in b\nR6 47k b 0\nQ1 2N3904 c1 b t\nQ2 2N3904 c2 fb t\nR1 10k t vm\nR2 4k7 vp c1\nR3 4k7 vp c2\nR4 10k fb 0\nR5 22k fb c2`,
+    );
+    const [one, other] = [at(d, 'Q1'), at(d, 'Q2')];
+    expect(one.y).toBe(other.y);
+    expect(one.x).toBeLessThan(other.x);
+    // Both bases look outward, both emitters are the same distance from the middle.
+    expect([pin(d, 'Q1', 'b').dx, pin(d, 'Q2', 'b').dx]).toEqual([-1, 1]);
+    const middle = (one.x + other.x) / 2;
+    expect(middle - pin(d, 'Q1', 'e').x).toBeCloseTo(pin(d, 'Q2', 'e').x - middle, 9);
+  });
+
+  it('a complementary output: one over the other, their resistors between, the supply at either end', () => {
+    const d = drawn(
+      `${RAILS}R1 10k in a\nR2 2k2 vp a\nR3 2k2 a2 vm\nD1 1N4148 a m\nD2 1N4148 m a2\nQ7 2N3904 vp a o1\nQ8 2N3906 vm a2 o2\nR10 0.22 o1 out\nR11 0.22 out o2\nLS1 8 out 0`,
+    );
+    const [high, upper, lower, low] = ['Q7', 'R10', 'R11', 'Q8'].map((ref) => at(d, ref));
+    expect(high!.x).toBe(low!.x);
+    expect(upper!.x).toBe(lower!.x);
+    expect([high, upper, lower, low].map((p) => p!.y)).toEqual(
+      [high, upper, lower, low].map((p) => p!.y).sort((a, b) => a - b),
+    );
+    expect(pin(d, 'Q7', 'c').dy).toBe(-1);
+    expect(pin(d, 'Q8', 'c').dy).toBe(1);
+  });
+
+  it.each([
+    [
+      'inverting',
+      'R1 10k in m\nR2 100k m out\nC1 10p m out\nU1 TL072 plus=0 minus=m out=out vplus=vp vminus=vm\nR3 10k out 0',
+    ],
+    [
+      'non-inverting',
+      'R4 100k in 0\nR1 1k m 0\nR2 100k m out\nU1 TL072 plus=in minus=m out=out vplus=vp vminus=vm\nR3 10k out 0',
+    ],
+  ])('feedback of an amplifier, %s: over it and parallel to it', (_, lines) => {
+    const d = drawn(RAILS + lines);
+    const [chip, back] = [at(d, 'U1'), at(d, 'R2')];
+    expect(back.turn % 2).toBe(1);
+    expect(back.x).toBe(chip.x);
+    // On the side where the inverting input is.
+    expect(Math.sign(back.y - chip.y)).toBe(Math.sign(pin(d, 'U1', 'minus').y - chip.y));
+  });
+
+  it('equal stages alike and in step: congruent, from left to right, without a crossing', () => {
+    const stage = (i: number) =>
+      `R1${i} 10k n${i} m${i}\nR2${i} 10k m${i} n${i + 1}\nC1${i} 47n n${i} p${i}\nR3${i} 22k p${i} 0\nU${i} TL072 plus=p${i} minus=m${i} out=n${i + 1} vplus=vp vminus=vm`;
+    const d = drawn(
+      `V1 15V vp 0\nV2 15V 0 vm\nG1 1V n0 0\n${[0, 1, 2, 3].map(stage).join('\n')}\nC9 1u n4 out\nR9 10k out 0`,
+    );
+    const shape = (i: number) =>
+      [`R1${i}`, `R2${i}`, `C1${i}`, `R3${i}`].map((ref) => {
+        const [own, chip] = [at(d, ref), at(d, `U${i}`)];
+        return { ref: ref.slice(0, 2), x: own.x - chip.x, y: own.y - chip.y, turn: own.turn };
+      });
+    for (const i of [1, 2, 3]) expect(shape(i)).toEqual(shape(0));
+    const chips = [0, 1, 2, 3].map((i) => at(d, `U${i}`));
+    expect(chips.map((c) => c.y)).toEqual(chips.map(() => chips[0]!.y));
+    expect(new Set(chips.slice(1).map((c, i) => c.x - chips[i]!.x)).size).toBe(1);
+    expect(d.crossings).toBe(0);
+  });
+
+  it('a reference that many parts share: a named symbol at each, and its voltage said once', () => {
+    const d = drawn(
+      'V1 9V vcc 0\nR1 10k vcc vr\nR2 10k vr 0\nC1 47u vr 0\nG1 1V in 0\nC2 1u in a\nR3 470k a vr\nR4 22k b vr\nC3 47n a b\nU1 TL072 plus=b minus=o out=o vplus=vcc vminus=0\nR5 10k o 0',
+    );
+    const marks = d.marks.filter((m) => m.net === 'vr');
+    expect(marks).toHaveLength(5);
+    expect(new Set(marks.map((m) => m.kind))).toEqual(new Set(['reference']));
+    expect(d.wires.some((w) => w.net === 'vr')).toBe(false);
+  });
+});
