@@ -32,6 +32,11 @@ const ENTRY_ROOM = 7;
 /** Columns that a device under the lower input takes, its control at its left. */
 const DEVICE_ROOM = 10;
 
+/** Columns from a transistor back to the divider at its base, rows up and down to its resistors, and room before them. */
+const DIVIDER = 10;
+const DIVIDER_ROWS = 4;
+const DIVIDER_ROOM = 4;
+
 /** What stands beside what, and which figures begin at a net. */
 export interface Companions {
   /** By the part that is put first. */
@@ -85,6 +90,16 @@ export function companionsOf(circuit: Circuit): Companions {
         add(chip.ref, below(foot, UNDER, Object.values(foot.pins)[0] === figure.nets.get('p') ? 0 : 2));
       if (device) add(chip.ref, below(device, UNDER + DEVICE_ROOM, 0));
     }
+    if (figure.id === 'vbe-multiplier') {
+      const [device, upper, lower] = [role('Q')!, role('R1')!, role('R2')!];
+      for (const letter of ['top', 'low']) {
+        const net = figure.nets.get(letter)!;
+        entries.set(net, [...(entries.get(net) ?? []), { ref: device.ref, room: DIVIDER + DIVIDER_ROOM }]);
+      }
+      const base = figure.nets.get('b');
+      add(device.ref, beside(upper, -DIVIDER_ROWS, upper.pins.b === base));
+      add(device.ref, beside(lower, DIVIDER_ROWS, lower.pins.a === base));
+    }
     if (figure.id === 'long-tailed-pair') {
       const [one, other] = [role('Q1')!, role('Q2')!];
       add(one.ref, mirrored(other));
@@ -116,6 +131,18 @@ const below = ({ ref }: Part, columns: number, turn: Placement['turn']): Compani
       x: x - columns,
       y: y + 1 + UNDER_ROWS + i,
       turn,
+      isFlipped: false,
+    })),
+});
+
+/** Standing to the left of a transistor, above or below the row of its base. */
+const beside = ({ ref }: Part, rows: number, isUpright: boolean): Companion => ({
+  ref,
+  places: ({ x, y }) =>
+    Array.from({ length: BEFORE_TRIED }, (_, i) => ({
+      x: x - DIVIDER - i,
+      y: y + rows,
+      turn: isUpright ? 0 : 2,
       isFlipped: false,
     })),
 });
