@@ -153,6 +153,14 @@ describe('the figures of a circuit', () => {
     }
   });
 
+  it('end in time where every part is across the same two nets, or all meet in one', () => {
+    const heap = Array.from(
+      { length: 300 },
+      (_, i) => `R${i} 1k n 0\nC${i} 10n n x${i}\nQ${i} 2N3904 n x${i} n`,
+    );
+    expect(figuresOf(circuitOf(heap.join('\n'))).length).toBeGreaterThanOrEqual(0);
+  });
+
   it('are found once each when there are many alike, and by time that grows with the circuit', () => {
     const stage = (i: number) =>
       `R1${i} 10k n${i} m${i}\nR2${i} 10k m${i} n${i + 1}\nC1${i} 47n n${i} p${i}\nR3${i} 22k p${i} 0\nU${i} TL072 plus=p${i} minus=m${i} out=n${i + 1} vplus=vp vminus=vm`;

@@ -93,6 +93,12 @@ export function otherEnd({ pins }: Part, net: string): string | undefined {
   return nets.length === 2 ? nets.find((n) => n !== net) : undefined;
 }
 
+/** A signal net of more parts than this is no net of a figure. */
+export const MOST_AT_A_NET = 60;
+/** Where hundreds of parts meet in one net, as no circuit has it, the search for one figure ends here. */
+const STEPS_A_PART = 40;
+const MOST_MATCHES = 1000;
+
 /** Every way in which elements are found in a circuit, `inner` nets being no rails; each part has one role of a match. Those that may be missing are added where they are there. */
 export function matchesOf(
   { elements, inner = [] }: { readonly elements: readonly Element[]; readonly inner?: readonly string[] },
@@ -103,6 +109,8 @@ export function matchesOf(
     inner.every((letter) => !nets.has(letter) || !around.isRail(nets.get(letter)!));
   const needed = elements.filter((e) => e.isOptional !== true);
   const found: Match[] = [];
+  let steps = 0;
+  const mostSteps = STEPS_A_PART * (around.circuit.parts.length + 50);
   const search = (index: number, parts: Map<string, Part>, nets: Map<string, string>): void => {
     const element = needed[index];
     if (!element) {
@@ -111,6 +119,8 @@ export function matchesOf(
       return;
     }
     for (const [part, bound] of candidates(element, around, parts, nets)) {
+      steps += 1;
+      if (steps > mostSteps || found.length >= MOST_MATCHES) return;
       if (!isInside(bound)) continue;
       parts.set(element.role, part);
       search(index + 1, parts, bound);
@@ -135,6 +145,7 @@ function* candidates(
     .find((net) => net !== undefined);
   const parts = known === undefined ? around.circuit.parts : around.at(known);
   const used = new Set([...taken.values()]);
+  if (known !== undefined && parts.length > MOST_AT_A_NET && !around.isRail(known)) return;
   for (const part of parts) {
     if (!element.kinds.includes(part.kind) || used.has(part)) continue;
     for (const bound of bindings(element, part, nets))

@@ -1,5 +1,5 @@
 import type { Part } from '../circuit/index.ts';
-import { otherEnd, type Element, type Match, type Surroundings } from './pattern.ts';
+import { MOST_AT_A_NET, otherEnd, type Element, type Match, type Surroundings } from './pattern.ts';
 
 /** A figure of the trade: its elements, and what else makes it one. */
 export interface Pattern {
@@ -57,7 +57,10 @@ function hasLoad(s: Surroundings, out: string, foot: string): boolean {
   const seen = new Set([out, foot]);
   let reached = [out];
   for (let hop = 0; hop < LOAD_HOPS && reached.length > 0; hop += 1) {
-    const next = reached.flatMap((at) => s.at(at).flatMap((p) => onward(p, at))).filter((n) => !seen.has(n));
+    const next = reached
+      .filter((at) => s.at(at).length <= MOST_AT_A_NET)
+      .flatMap((at) => s.at(at).flatMap((p) => onward(p, at)))
+      .filter((n) => !seen.has(n));
     if (next.some((n) => s.isRail(n) && !s.isGround(n))) return true;
     next.forEach((n) => seen.add(n));
     reached = [...new Set(next)].filter((n) => !s.isRail(n));
