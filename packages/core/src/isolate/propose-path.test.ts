@@ -41,6 +41,16 @@ describe('a path proposed from the circuit', () => {
     expect(path.testPoints!.map((t) => t.net)).toEqual(['in', 'b1', 'c1', 'b2', 'e2', 'out']);
   });
 
+  it('calls stages what the trade calls them, and by their device where it has no name', () => {
+    const names = (lines: string) =>
+      proposePath(circuitOf(lines)).blocks.flatMap((b) => (/^[QU]/.test(b.id) ? [b.name] : []));
+    expect(names(TWO_STAGES)).toEqual(['Common-emitter stage Q1', 'Emitter follower Q2']);
+    const pair =
+      'V1 9V vp 0\nV2 9V 0 vm\nG1 1V in 0\nQ1 2N3904 c1 in t\nQ2 2N3904 c2 fb t\nR1 10k t vm\nR2 4k7 vp c1\nR3 4k7 vp c2\nR4 10k fb 0';
+    expect(names(pair)).toEqual(['Q1 of long-tailed pair Q1 Q2', 'Q2 of long-tailed pair Q1 Q2']);
+    expect(names('G1 1V in 0\nQ1 2N3904 in b 0\nR1 1k b 0')).toEqual(['Stage around Q1']);
+  });
+
   it('gives every part to exactly one block, on random circuits', () => {
     for (let seed = 1; seed < 40; seed += 1) {
       const circuit = randomCircuit(seed, 1 + (seed % 5));

@@ -1,5 +1,6 @@
 import type { BlockData, LinkData, PartKind, PathData } from '@halfsplit/contract';
 import { KINDS, type Circuit, type Part } from '../circuit/index.ts';
+import { figuresOf, type Figure } from '../figures/index.ts';
 import { blockKind } from './block-kinds.ts';
 
 const ACTIVE: readonly PartKind[] = ['bjt', 'jfet', 'mosfet', 'triode', 'pentode', 'opamp', 'timer555'];
@@ -80,6 +81,7 @@ class PathBuilder {
   private readonly circuit: Circuit;
   private readonly rails: ReadonlySet<string>;
   private readonly islands: ReadonlyMap<string, number>;
+  private readonly figures: readonly Figure[];
   private readonly blocks: BlockData[] = [];
   private readonly links: LinkData[] = [];
   private readonly owner = new Map<string, string>();
@@ -88,6 +90,7 @@ class PathBuilder {
     this.circuit = circuit;
     this.rails = rails;
     this.islands = islands;
+    this.figures = figuresOf(circuit);
   }
 
   build(): PathData {
@@ -118,6 +121,14 @@ class PathBuilder {
     this.owner.set(part.ref, part.ref);
   }
 
+  /** What the trade calls a stage, where it is a figure: "Common-emitter stage Q1", "Q2 of long-tailed pair Q1 Q2". */
+  private stageName({ ref }: Part): string {
+    const figure = this.figures.find((f) => f.title.split(' ').includes(ref));
+    if (!figure) return `Stage around ${ref}`;
+    const isAlone = figure.title === `${figure.name} ${ref}`;
+    return isAlone ? capital(figure.title) : `${ref} of ${figure.title}`;
+  }
+
   private addBlockFor(p: Part): void {
     if (ACTIVE.includes(p.kind)) {
       const kind =
@@ -126,7 +137,7 @@ class PathBuilder {
           : p.kind === 'triode' || p.kind === 'pentode'
             ? 'valve stage'
             : 'stage';
-      this.add(p, kind, `Stage around ${p.ref}`);
+      this.add(p, kind, this.stageName(p));
     } else if (SOURCES.includes(p.kind))
       this.add(p, p.kind === 'capsule' ? 'microphone' : 'source', `Source ${p.ref}`);
     else if (p.kind === 'supply') this.add(p, 'supply', `Supply ${p.ref}`);
