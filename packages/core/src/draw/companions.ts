@@ -37,12 +37,30 @@ const DIVIDER = 10;
 const DIVIDER_ROWS = 4;
 const DIVIDER_ROOM = 4;
 
+/** A potentiometer lying with its first end to the left and its wiper up. */
+const WIPER_UP = { turn: 1, isFlipped: true } as const;
+/** Rows up and columns aside to the capacitors over a potentiometer, how many rows are tried, and room before it. */
+const ARCH_ROWS = 8;
+const ARCH_ASIDE = 5;
+const ARCH_TRIED = 4;
+const ARCH_ROOM = 9;
+const KNOB_ROOM = 5;
+
+/** A part that is put when a net is reached which leads into its figure. */
+export interface Entry {
+  readonly ref: string;
+  /** Columns from the net to it. */
+  readonly room: number;
+  /** How it lies, where it does not stand as usual. */
+  readonly at?: Pick<Placement, 'turn' | 'isFlipped'>;
+}
+
 /** What stands beside what, and which figures begin at a net. */
 export interface Companions {
   /** By the part that is put first. */
   readonly byLeader: ReadonlyMap<string, readonly Companion[]>;
   /** Parts that are put when a net is reached which leads into their figure by its other parts. */
-  readonly entries: ReadonlyMap<string, readonly { readonly ref: string; readonly room: number }[]>;
+  readonly entries: ReadonlyMap<string, readonly Entry[]>;
   /** Columns to the left of a part that are kept free for the wires of its figure. */
   readonly kept: ReadonlyMap<string, number>;
 }
@@ -63,7 +81,7 @@ export function companionsOf(circuit: Circuit): Companions {
   const parts = new Map(circuit.parts.map((p) => [p.ref, p]));
   const found = new Map<string, Companion[]>();
   const kept = new Map<string, number>();
-  const entries = new Map<string, { ref: string; room: number }[]>();
+  const entries = new Map<string, Entry[]>();
   const add = (leader: string, companion: Companion) => {
     const known = found.get(leader);
     if (known) known.push(companion);
@@ -89,6 +107,17 @@ export function companionsOf(circuit: Circuit): Companions {
       if (foot)
         add(chip.ref, below(foot, UNDER, Object.values(foot.pins)[0] === figure.nets.get('p') ? 0 : 2));
       if (device) add(chip.ref, below(device, UNDER + DEVICE_ROOM, 0));
+    }
+    if (figure.id === 'bass-control' || figure.id === 'treble-control') {
+      const isBass = figure.id === 'bass-control';
+      const knob = role('P')!;
+      const entry = { ref: knob.ref, room: isBass ? ARCH_ROOM : KNOB_ROOM, at: WIPER_UP };
+      const net = figure.nets.get('a')!;
+      entries.set(net, [...(entries.get(net) ?? []), entry]);
+      if (isBass) {
+        add(knob.ref, arched(role('C1')!, -1, figure.nets.get('a')!));
+        add(knob.ref, arched(role('C2')!, 1, figure.nets.get('w')!));
+      }
     }
     if (figure.id === 'vbe-multiplier') {
       const [device, upper, lower] = [role('Q')!, role('R1')!, role('R2')!];
@@ -143,6 +172,18 @@ const beside = ({ ref }: Part, rows: number, isUpright: boolean): Companion => (
       x: x - DIVIDER - i,
       y: y + rows,
       turn: isUpright ? 0 : 2,
+      isFlipped: false,
+    })),
+});
+
+/** Lying over one half of a potentiometer, the end at a net to the left. */
+const arched = (part: Part, side: 1 | -1, left: string): Companion => ({
+  ref: part.ref,
+  places: ({ x, y }) =>
+    Array.from({ length: ARCH_TRIED }, (_, i) => ({
+      x: x + side * ARCH_ASIDE,
+      y: y - ARCH_ROWS - i,
+      turn: Object.values(part.pins)[0] === left ? 1 : 3,
       isFlipped: false,
     })),
 });

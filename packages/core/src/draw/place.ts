@@ -1,7 +1,7 @@
 import { netsOf, touching, type Circuit, type Part } from '../circuit/index.ts';
 import { footprint } from './footprint.ts';
 import { Occupancy } from './occupancy.ts';
-import type { Companions } from './companions.ts';
+import type { Companions, Entry } from './companions.ts';
 import type { NetClass } from '../figures/index.ts';
 import {
   CONTROL_PINS,
@@ -182,9 +182,9 @@ export class Placer {
     if (this.done.has(net)) return;
     this.done.add(net);
     const at = this.anchors.get(net)!;
-    for (const { ref, room } of this.companions.entries.get(net) ?? []) {
+    for (const { ref, room, at: lying } of this.companions.entries.get(net) ?? []) {
       const part = this.byRef.get(ref);
-      if (part && !this.placed.has(ref)) this.standActive(part, net, at, room);
+      if (part && !this.placed.has(ref)) this.standActive(part, net, at, room, lying);
     }
     const open = this.unplacedAt(net);
     const isLed = (part: Part) => [net, undefined].includes(this.controlNet(part));
@@ -280,9 +280,9 @@ export class Placer {
   }
 
   /** An active part with its control pin on the net's row, to the right of all that hangs there. */
-  private standActive(part: Part, net: string, at: Point, room: number = MARGIN): void {
-    const isFlipped = part.kind === 'opamp' && part.pins.plus === net;
-    const turn = this.uprightTurn(part);
+  private standActive(part: Part, net: string, at: Point, room: number = MARGIN, lying?: Entry['at']): void {
+    const isFlipped = lying?.isFlipped ?? (part.kind === 'opamp' && part.pins.plus === net);
+    const turn = lying?.turn ?? this.uprightTurn(part);
     const pin = pinsAt(part, { x: 0, y: 0, turn, isFlipped }).find((p) => part.pins[p.name] === net);
     const offset = pin ?? { x: 0, y: 0 };
     for (const dy of [0, 4, -4, 8, -8, 12, -12, 16, -16]) {

@@ -266,6 +266,12 @@ export function labelsAt(part: Part, at: Placement, texts: readonly [ref: string
       label(value, x, isOpamp ? y + TEXT_HEIGHT : y + 1.3, 'start'),
     ];
   }
+  if (part.kind === 'potentiometer' && at.turn % 2 === 1) {
+    // Lying: on the side where the wiper is not.
+    const isWiperUp = pinsAt(part, at).some((p) => p.dy < 0);
+    const y = isWiperUp ? body.bottom + TEXT_HEIGHT + 0.1 : body.top - 0.4 - TEXT_HEIGHT;
+    return [label(ref, at.x, y, 'middle'), label(value, at.x, y + TEXT_HEIGHT + 0.1, 'middle')];
+  }
   if (part.kind === 'potentiometer') {
     const isWiperRight = !at.isFlipped && at.turn === 0;
     const x = isWiperRight ? body.left - 0.4 : body.right + 0.4;
