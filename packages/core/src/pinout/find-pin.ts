@@ -62,7 +62,7 @@ function pinOf(part: Pinned, name: string, parts: readonly Pinned[]): FoundPin {
   const byNumber = known ? pinByNumber(part, number) : twoEnds(part, number);
   if (!byNumber) return noPin(part, name);
   const sibling = siblingOf(part, byNumber.unit, parts);
-  if (!sibling || sibling.pins[byNumber.pin] === undefined) return noPin(part, name);
+  if (!sibling || !Object.hasOwn(sibling.pins, byNumber.pin)) return noPin(part, name);
   return { ok: true, ref: sibling.ref, pin: byNumber.pin, net: sibling.pins[byNumber.pin]! };
 }
 
@@ -89,19 +89,22 @@ function twoEnds(
 
 function pinOfPackage(designator: string, units: readonly Pinned[], name: string): FoundPin {
   const [first] = units as [Pinned];
-  if (/^\d+$/.test(name)) {
-    const known = pinoutOf(first);
-    const byNumber = known && !known.isAssumed ? pinByNumber(first, Number(name)) : undefined;
-    const unit =
-      byNumber && units.find((p) => byNumber.unit === null || unitOfPackage(p.ref)!.unit === byNumber.unit);
-    const having = byNumber?.unit === null ? units.find((p) => p.pins[byNumber.pin] !== undefined) : unit;
-    if (byNumber && having && having.pins[byNumber.pin] !== undefined)
-      return { ok: true, ref: having.ref, pin: byNumber.pin, net: having.pins[byNumber.pin]! };
+  const known = /^\d+$/.test(name) ? pinoutOf(first) : undefined;
+  if (known?.isAssumed) return unsaid({ ...first, ref: designator }, known.orders);
+  const byNumber = known && pinByNumber(first, Number(name));
+  if (byNumber) {
+    const having = units.find(
+      (p) =>
+        Object.hasOwn(p.pins, byNumber.pin) &&
+        (byNumber.unit === null || unitOfPackage(p.ref)!.unit === byNumber.unit),
+    );
+    if (having) return { ok: true, ref: having.ref, pin: byNumber.pin, net: having.pins[byNumber.pin]! };
   }
   // A name that only one net answers to, as the supply pin of a package.
-  const nets = new Set(units.flatMap((p) => (p.pins[name] === undefined ? [] : [p.pins[name]])));
-  const having = units.find((p) => p.pins[name] !== undefined);
-  if (having && nets.size === 1 && (units.length === 1 || !isOfUnit(first, name)))
+  const named = units.filter((p) => Object.hasOwn(p.pins, name));
+  const [having] = named;
+  const isOne = new Set(named.map((p) => p.pins[name])).size === 1;
+  if (having && isOne && (units.length === 1 || !isOfUnit(first, name)))
     return { ok: true, ref: having.ref, pin: name, net: having.pins[name]! };
   return {
     ok: false,

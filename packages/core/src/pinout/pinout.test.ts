@@ -132,7 +132,19 @@ describe('a pin as it is written', () => {
     expect(at('D1.1')).toContain('D1 has no pin "1"');
     expect(at('U1.out')).toContain('U1 has no pin "out"');
     expect(at('U9.1')).toContain('U9');
-    for (const odd of ['', '.', 'R7.', '.b', 'R7.999999999999', 'constructor.a', 'R7.__proto__', 'U1.'])
+    for (const odd of [
+      '',
+      '.',
+      'R7.',
+      '.b',
+      'R7.999999999999',
+      'constructor.a',
+      'R7.__proto__',
+      'U1.',
+      'U1.constructor',
+      'U1.__proto__',
+      'V2.toString',
+    ])
       expect(findPin(BOARD.parts, odd).ok, odd).toBe(false);
   });
 
