@@ -21,6 +21,19 @@ describe('checkCircuit', () => {
     });
   });
 
+  it('names a package that is none, and an order of pins that names none of the part', () => {
+    const said = (words: string) =>
+      checkCircuit(
+        circuitOf(`V1 9V vcc 0\nR1 1k vcc b\nR2 1k b 0\nQ1 2N3904 ${words} vcc b e\nR3 1k e 0`),
+      ).map((p) => p.message);
+    expect(said('package=TO-92 pinout=C-B-E')).toEqual([]);
+    expect(said('package=to92 pinout=e-b-c')).toEqual([]);
+    expect(said('package=DIP-99')).toEqual([
+      'Q1: its package "DIP-99" is none that is known, as DIP-8, TO-92 or B9A.',
+    ]);
+    expect(said('pinout=G-D-S')).toEqual(['Q1: its order of pins names G, D, S; its pins are c, b, e.']);
+  });
+
   it('takes a leaky capacitor, a junction and an amplifier output for a DC path', () => {
     expect(codes(circuitOf('G1 1V in 0\nC1 1u in b leakage=1M\nC2 1u b 0'))).toEqual([]);
     expect(codes(circuitOf('G1 1V in 0\nC1 1u in b\nD1 1N4148 b 0'))).toEqual([]);

@@ -1,5 +1,5 @@
 import { problem, type Problem } from '../errors.ts';
-import { packageProblems, withSharedPins } from '../pinout/index.ts';
+import { outlineNamed, packageProblems, withSharedPins } from '../pinout/index.ts';
 import { partFields, unknownModelNames, unknownPartNames, type UnknownName } from './field-values.ts';
 import { isPassive, KINDS } from './kinds.ts';
 import { resolvePart, valueOnLayer, type LayerCircuit } from './layer.ts';
@@ -64,6 +64,15 @@ function checkPart(part: Part): Problem[] {
   for (const { name, field, value } of partFields(part)) {
     if (field.isNeeded === true && value === undefined) found.push(bad(`its ${name} is missing`));
   }
+  if (part.package !== undefined && !outlineNamed(part.package))
+    found.push(bad(`its package "${part.package}" is none that is known, as DIP-8, TO-92 or B9A`));
+  const strange = (part.pinout ?? '')
+    .split('-')
+    .filter(
+      (name) => name !== '' && !info.pins.some((pin) => pin.toLowerCase() === name.trim().toLowerCase()),
+    );
+  if (strange.length > 0)
+    found.push(bad(`its order of pins names ${strange.join(', ')}; its pins are ${info.pins.join(', ')}`));
   if (part.kind === 'clock' && part.minOhm !== undefined && part.maxOhm !== undefined)
     if (part.minOhm > part.maxOhm) found.push(bad('its minOhm is above its maxOhm'));
   return [
