@@ -71,7 +71,7 @@ function checkPart(part: Part): Problem[] {
     .filter(
       (name) => name !== '' && !info.pins.some((pin) => pin.toLowerCase() === name.trim().toLowerCase()),
     );
-  if (strange.length > 0)
+  if (strange.length > 0 && info.hasFreePins !== true)
     found.push(bad(`its order of pins names ${strange.join(', ')}; its pins are ${info.pins.join(', ')}`));
   if (part.kind === 'clock' && part.minOhm !== undefined && part.maxOhm !== undefined)
     if (part.minOhm > part.maxOhm) found.push(bad('its minOhm is above its maxOhm'));
