@@ -19,6 +19,8 @@ const APART_TRIED = 12;
 /** Rows from an emitter's transistor to its resistor, between the two resistors, and on to the other transistor. */
 const STACKED = 7;
 const STACK_TRIED = 5;
+/** Rows more where no resistors lie between. */
+const BARE = 2;
 
 /** Columns from an opamp back to what leads into it, and how many are tried. */
 const BEFORE = 13;
@@ -65,188 +67,227 @@ export interface Companions {
   readonly kept: ReadonlyMap<string, number>;
 }
 
-const FEEDBACK: readonly (readonly [figure: string, roles: readonly string[]])[] = [
-  ['inverting', ['RF', 'CF']],
-  ['non-inverting', ['RF', 'CF']],
-  ['integrator', ['C']],
-  ['all-pass', ['R2']],
-];
-
 /**
  * What stands where beside what, by the figures of a circuit: feedback over its opamp and parallel to it, on the side of the
- * inverting input; the two of a pair mirrored about their tail; complementary devices stacked with their resistors between.
- *
+ * inverting input; equal stages in one shape; the two of a pair mirrored about their tail; complementary devices stacked with
+ * their resistors between; dividers beside what they bias.
  */
 export function companionsOf(circuit: Circuit): Companions {
-  const parts = new Map(circuit.parts.map((p) => [p.ref, p]));
-  const found = new Map<string, Companion[]>();
-  const kept = new Map<string, number>();
-  const entries = new Map<string, Entry[]>();
-  const add = (leader: string, companion: Companion) => {
-    const known = found.get(leader);
-    if (known) known.push(companion);
-    else found.set(leader, [companion]);
-  };
-  for (const figure of figuresOf(circuit)) {
-    const role = (name: string) => parts.get(figure.roles.get(name) ?? '');
-    const fed = FEEDBACK.find(([id]) => id === figure.id)?.[1] ?? [];
-    const chip = role('U');
-    if (chip)
-      for (const name of fed) {
-        const part = role(name);
-        if (part) add(chip.ref, over(part, figure));
-      }
-    if (figure.id === 'all-pass' && chip) {
-      const input = figure.nets.get('in')!;
-      const [foot, device] = [role('R3'), role('J')];
-      const back = device ? BEFORE + DEVICE_ROOM : BEFORE;
-      entries.set(input, [...(entries.get(input) ?? []), { ref: chip.ref, room: back + ENTRY_ROOM }]);
-      kept.set(chip.ref, back);
-      add(chip.ref, before(role('R1')!, input, back, -OVER));
-      add(chip.ref, before(role('C')!, input, back, 1));
-      if (foot)
-        add(chip.ref, below(foot, UNDER, Object.values(foot.pins)[0] === figure.nets.get('p') ? 0 : 2));
-      if (device) add(chip.ref, below(device, UNDER + DEVICE_ROOM, 0));
-    }
-    if (figure.id === 'bass-control' || figure.id === 'treble-control') {
-      const isBass = figure.id === 'bass-control';
-      const knob = role('P')!;
-      const entry = { ref: knob.ref, room: isBass ? ARCH_ROOM : KNOB_ROOM, at: WIPER_UP };
-      const net = figure.nets.get('a')!;
-      entries.set(net, [...(entries.get(net) ?? []), entry]);
-      if (isBass) {
-        add(knob.ref, arched(role('C1')!, -1, figure.nets.get('a')!));
-        add(knob.ref, arched(role('C2')!, 1, figure.nets.get('w')!));
-      }
-    }
-    if (figure.id === 'vbe-multiplier') {
-      const [device, upper, lower] = [role('Q')!, role('R1')!, role('R2')!];
-      for (const letter of ['top', 'low']) {
-        const net = figure.nets.get(letter)!;
-        entries.set(net, [...(entries.get(net) ?? []), { ref: device.ref, room: DIVIDER + DIVIDER_ROOM }]);
-      }
-      const base = figure.nets.get('b');
-      add(device.ref, beside(upper, -DIVIDER_ROWS, upper.pins.b === base));
-      add(device.ref, beside(lower, DIVIDER_ROWS, lower.pins.a === base));
-    }
-    if (figure.id === 'long-tailed-pair') {
-      const [one, other] = [role('Q1')!, role('Q2')!];
-      add(one.ref, mirrored(other));
-      add(other.ref, mirrored(one));
-    }
-    if (figure.id === 'complementary-output' || figure.id === 'complementary-drivers')
-      for (const [leader, companion] of stacked(circuit, figure, role)) add(leader, companion);
-  }
-  return { byLeader: found, entries, kept };
+  const composer = new Composer(circuit);
+  for (const figure of figuresOf(circuit))
+    SHAPES.get(figure.id)?.(new FigureParts(circuit, figure), composer);
+  return composer;
 }
 
-/** Lying so many columns to the left of an opamp, its end at the input on the left, so many rows below its middle. */
-const before = (part: Part, input: string, columns: number, rows: number): Companion => ({
-  ref: part.ref,
-  places: ({ x, y }) =>
-    Array.from({ length: BEFORE_TRIED }, (_, i) => ({
-      x: x - columns - i,
-      y: y + rows,
-      turn: Object.values(part.pins)[0] === input ? 1 : 3,
-      isFlipped: false,
-    })),
-});
+/** The parts and nets of a figure. */
+class FigureParts {
+  private readonly parts: ReadonlyMap<string, Part>;
+  private readonly figure: Figure;
 
-/** Standing under what leads into an opamp's other input, so many columns to the left of it. */
-const below = ({ ref }: Part, columns: number, turn: Placement['turn']): Companion => ({
-  ref,
-  places: ({ x, y }) =>
-    Array.from({ length: UNDER_TRIED }, (_, i) => ({
-      x: x - columns,
-      y: y + 1 + UNDER_ROWS + i,
-      turn,
-      isFlipped: false,
-    })),
-});
+  constructor(circuit: Circuit, figure: Figure) {
+    this.figure = figure;
+    this.parts = new Map(circuit.parts.filter((p) => figure.refs.includes(p.ref)).map((p) => [p.ref, p]));
+  }
 
-/** Standing to the left of a transistor, above or below the row of its base. */
-const beside = ({ ref }: Part, rows: number, isUpright: boolean): Companion => ({
-  ref,
-  places: ({ x, y }) =>
-    Array.from({ length: BEFORE_TRIED }, (_, i) => ({
-      x: x - DIVIDER - i,
-      y: y + rows,
-      turn: isUpright ? 0 : 2,
-      isFlipped: false,
-    })),
-});
+  /** A part that every figure of its kind has. */
+  part(role: string): Part {
+    return this.maybe(role)!;
+  }
 
-/** Lying over one half of a potentiometer, the end at a net to the left. */
-const arched = (part: Part, side: 1 | -1, left: string): Companion => ({
-  ref: part.ref,
-  places: ({ x, y }) =>
-    Array.from({ length: ARCH_TRIED }, (_, i) => ({
-      x: x + side * ARCH_ASIDE,
-      y: y - ARCH_ROWS - i,
-      turn: Object.values(part.pins)[0] === left ? 1 : 3,
-      isFlipped: false,
-    })),
-});
+  maybe(role: string): Part | undefined {
+    return this.parts.get(this.figure.roles.get(role) ?? '');
+  }
 
-/** Lying over an opamp, on the side of its inverting input, its end at that input to the left. */
-function over(part: Part, { nets }: Figure): Companion {
-  const turn = Object.values(part.pins)[0] === nets.get('m') ? 1 : 3;
-  return {
-    ref: part.ref,
-    places: ({ x, y, isFlipped }) =>
-      Array.from({ length: OVER_TRIED }, (_, i) => ({
+  net(letter: string): string {
+    return this.figure.nets.get(letter)!;
+  }
+
+  /** How a part lies with its end at a net to the left. */
+  lying(part: Part, letter: string): Placement['turn'] {
+    return this.isFirst(part, letter) ? 1 : 3;
+  }
+
+  /** How a part stands with its end at a net up. */
+  standing(part: Part, letter: string): Placement['turn'] {
+    return this.isFirst(part, letter) ? 0 : 2;
+  }
+
+  private isFirst({ pins }: Part, letter: string): boolean {
+    return Object.values(pins)[0] === this.net(letter);
+  }
+}
+
+/** Gathers what stands beside what. */
+class Composer implements Companions {
+  readonly byLeader = new Map<string, Companion[]>();
+  readonly entries = new Map<string, Entry[]>();
+  readonly kept = new Map<string, number>();
+  readonly circuit: Circuit;
+
+  constructor(circuit: Circuit) {
+    this.circuit = circuit;
+  }
+
+  /** So many places for a part beside its leader, nearest first. */
+  put(leader: Part, { ref }: Part, tried: number, place: (leader: Placement, i: number) => Placement): void {
+    const companion: Companion = {
+      ref,
+      places: (at) => Array.from({ length: tried }, (_, i) => place(at, i)),
+    };
+    this.byLeader.set(leader.ref, [...(this.byLeader.get(leader.ref) ?? []), companion]);
+  }
+
+  enter(net: string, entry: Entry): void {
+    this.entries.set(net, [...(this.entries.get(net) ?? []), entry]);
+  }
+}
+
+type Shape = (figure: FigureParts, composer: Composer) => void;
+
+/** Lying over an opamp, on the side of its inverting input, the end at that input to the left. */
+const feedback =
+  (...roles: readonly string[]): Shape =>
+  (figure, composer) => {
+    for (const role of roles) {
+      const part = figure.maybe(role);
+      if (!part) continue;
+      const turn = figure.lying(part, 'm');
+      composer.put(figure.part('U'), part, OVER_TRIED, ({ x, y, isFlipped }, i) => ({
         x,
         y: y + (isFlipped ? 1 : -1) * (OVER + i),
         turn,
         isFlipped: false,
-      })),
+      }));
+    }
   };
-}
 
-/** On the same row, the other way round. */
-const mirrored = ({ ref }: Part): Companion => ({
-  ref,
-  places: ({ x, y, turn }) =>
-    Array.from({ length: APART_TRIED }, (_, i) =>
+/** Both resistors in one line over the opamp, the capacitor in line with its other input, what goes down from there under it. */
+const allPass: Shape = (figure, composer) => {
+  feedback('R2')(figure, composer);
+  const chip = figure.part('U');
+  const [foot, device] = [figure.maybe('R3'), figure.maybe('J')];
+  const back = device ? BEFORE + DEVICE_ROOM : BEFORE;
+  composer.enter(figure.net('in'), { ref: chip.ref, room: back + ENTRY_ROOM });
+  composer.kept.set(chip.ref, back);
+  for (const [role, rows] of [
+    ['R1', -OVER],
+    ['C', 1],
+  ] as const) {
+    const part = figure.part(role);
+    const turn = figure.lying(part, 'in');
+    composer.put(chip, part, BEFORE_TRIED, ({ x, y }, i) => ({
+      x: x - back - i,
+      y: y + rows,
+      turn,
+      isFlipped: false,
+    }));
+  }
+  const under = (part: Part, columns: number, turn: Placement['turn']) =>
+    composer.put(chip, part, UNDER_TRIED, ({ x, y }, i) => ({
+      x: x - columns,
+      y: y + 1 + UNDER_ROWS + i,
+      turn,
+      isFlipped: false,
+    }));
+  if (foot) under(foot, UNDER, figure.standing(foot, 'p'));
+  if (device) under(device, UNDER + DEVICE_ROOM, 0);
+};
+
+/** The track along the signal, a capacitor over each of its halves. */
+const bassControl: Shape = (figure, composer) => {
+  const knob = figure.part('P');
+  composer.enter(figure.net('a'), { ref: knob.ref, room: ARCH_ROOM, at: WIPER_UP });
+  for (const [role, side, left] of [
+    ['C1', -1, 'a'],
+    ['C2', 1, 'w'],
+  ] as const) {
+    const part = figure.part(role);
+    const turn = figure.lying(part, left);
+    composer.put(knob, part, ARCH_TRIED, ({ x, y }, i) => ({
+      x: x + side * ARCH_ASIDE,
+      y: y - ARCH_ROWS - i,
+      turn,
+      isFlipped: false,
+    }));
+  }
+};
+
+/** The track along the signal. */
+const trebleControl: Shape = (figure, composer) =>
+  composer.enter(figure.net('a'), { ref: figure.part('P').ref, room: KNOB_ROOM, at: WIPER_UP });
+
+/** The divider stands to the left, one resistor over the row of the base and one under. */
+const vbeMultiplier: Shape = (figure, composer) => {
+  const device = figure.part('Q');
+  for (const letter of ['top', 'low'])
+    composer.enter(figure.net(letter), { ref: device.ref, room: DIVIDER + DIVIDER_ROOM });
+  for (const [role, rows, up] of [
+    ['R1', -DIVIDER_ROWS, 'top'],
+    ['R2', DIVIDER_ROWS, 'b'],
+  ] as const) {
+    const part = figure.part(role);
+    const turn = figure.standing(part, up);
+    composer.put(device, part, BEFORE_TRIED, ({ x, y }, i) => ({
+      x: x - DIVIDER - i,
+      y: y + rows,
+      turn,
+      isFlipped: false,
+    }));
+  }
+};
+
+/** Two on one row, the second the other way round, whichever is put first. */
+const pair: Shape = (figure, composer) => {
+  const [one, other] = [figure.part('Q1'), figure.part('Q2')];
+  for (const [leader, companion] of [
+    [one, other],
+    [other, one],
+  ] as const)
+    composer.put(leader, companion, APART_TRIED, ({ x, y, turn }, i) =>
       turn === 0
         ? { x: x + APART + i, y, turn: 2, isFlipped: true }
         : { x: x - APART - i, y, turn: 0, isFlipped: false },
-    ),
-});
+    );
+};
 
 /** Below or above one another: the transistor that is put first, its resistor, the other resistor, the other transistor. */
-function* stacked(
-  circuit: Circuit,
-  { nets }: Figure,
-  role: (name: string) => Part | undefined,
-): Generator<readonly [string, Companion]> {
-  const [high, low] = [role('QN')!, role('QP')!];
-  const resistors = [role('RN'), role('RP')].filter((p) => p !== undefined);
+const stack: Shape = (figure, composer) => {
+  const [high, low] = [figure.part('QN'), figure.part('QP')];
+  const { models } = composer.circuit;
   // Two of one polarity, one of them turned about by its driver, have their emitters on the same side.
-  if (isPType(high, circuit.models) || !isPType(low, circuit.models)) return;
-  for (const [leader, way] of [
-    [high, 1],
-    [low, -1],
-  ] as const) {
-    const inOrder = way === 1 ? resistors : [...resistors].reverse();
-    const chain = [...inOrder, leader === high ? low : high];
-    for (const [i, part] of chain.entries()) {
-      const isResistor = part.kind === 'resistor';
-      const isUpright =
-        part === role('RN') ? part.pins.a === nets.get('en') : part.pins.a === nets.get('out');
-      yield [
-        leader.ref,
-        {
-          ref: part.ref,
-          places: ({ x, y }) =>
-            Array.from({ length: STACK_TRIED }, (_, slack) => ({
-              x: isResistor ? x + 1 : x,
-              y: y + way * ((i + 1) * STACKED + (resistors.length === 0 ? 2 : 0) + slack),
-              turn: isResistor && !isUpright ? 2 : 0,
-              isFlipped: false,
-            })),
-        },
-      ];
-    }
-  }
-}
+  if (isPType(high, models) || !isPType(low, models)) return;
+  const [upper, lower] = [figure.maybe('RN'), figure.maybe('RP')];
+  const between = upper && lower ? [upper, lower] : [];
+  const turns = new Map([
+    ...(upper ? [[upper, figure.standing(upper, 'en')] as const] : []),
+    ...(lower ? [[lower, figure.standing(lower, 'out')] as const] : []),
+  ]);
+  const first = between.length === 0 ? STACKED + BARE : STACKED;
+  for (const [leader, way, chain] of [
+    [high, 1, [...between, low]],
+    [low, -1, [...[...between].reverse(), high]],
+  ] as const)
+    chain.forEach((part, k) => {
+      const turn = turns.get(part);
+      composer.put(leader, part, STACK_TRIED, ({ x, y }, slack) => ({
+        x: turn === undefined ? x : x + 1,
+        y: y + way * (first + k * STACKED + slack),
+        turn: turn ?? 0,
+        isFlipped: false,
+      }));
+    });
+};
+
+/** How figures are drawn; those that are not here are placed by following the signal. */
+const SHAPES: ReadonlyMap<string, Shape> = new Map([
+  ['inverting', feedback('RF', 'CF')],
+  ['non-inverting', feedback('RF', 'CF')],
+  ['integrator', feedback('C')],
+  ['all-pass', allPass],
+  ['bass-control', bassControl],
+  ['treble-control', trebleControl],
+  ['vbe-multiplier', vbeMultiplier],
+  ['long-tailed-pair', pair],
+  ['complementary-output', stack],
+  ['complementary-drivers', stack],
+]);
