@@ -80,6 +80,61 @@ function onward(p: Part, at: string): string[] {
 /** Parts between a device and its supply. */
 const LOAD_HOPS = 5;
 
+/** Devices that are used alike: what goes in, comes out and stands at the foot, and what the trade calls their stages. */
+interface Family {
+  readonly kinds: readonly Part['kind'][];
+  readonly pins: readonly [out: string, into: string, foot: string];
+  readonly follower: string;
+  readonly stage: string;
+}
+
+const FAMILIES: readonly Family[] = [
+  { kinds: ['bjt'], pins: ['c', 'b', 'e'], follower: 'emitter', stage: 'common-emitter' },
+  { kinds: ['jfet', 'mosfet'], pins: ['d', 'g', 's'], follower: 'source', stage: 'common-source' },
+  { kinds: ['triode', 'pentode'], pins: ['a', 'g', 'k'], follower: 'cathode', stage: 'common-cathode' },
+];
+
+/** A device of a family with its pins on the nets of a figure. */
+const device = (
+  { kinds, pins: [out, into, foot] }: Family,
+  role: string,
+  nets: readonly [string, string, string],
+): Element => part(role, kinds, { [out]: nets[0], [into]: nets[1], [foot]: nets[2] });
+
+const longTailedPair = (family: Family): Pattern => ({
+  id: 'long-tailed-pair',
+  inner: ['tail'],
+  name: 'long-tailed pair',
+  elements: [
+    device(family, 'Q1', ['c1', 'b1', 'tail']),
+    device(family, 'Q2', ['c2', 'b2', 'tail']),
+    maybe(r('tail', 'tail', 'ground')),
+  ],
+  named: ['Q1', 'Q2'],
+  isIt: isPair,
+  insteadOf: [family.stage, `${family.follower}-follower`],
+});
+
+const follower = (family: Family): Pattern => ({
+  id: `${family.follower}-follower`,
+  name: `${family.follower} follower`,
+  elements: [device(family, 'Q', ['top', 'b', 'e']), maybe(r('RE', 'e', 'ground'))],
+  named: ['Q'],
+  isIt: isFollower,
+});
+
+const gainStage = (family: Family): Pattern => ({
+  id: family.stage,
+  name: `${family.stage} stage`,
+  elements: [
+    device(family, 'Q', ['c', 'b', 'e']),
+    maybe(c('CE', 'e', 'ground')),
+    maybe(r('RE', 'e', 'ground')),
+  ],
+  named: ['Q'],
+  isIt: isGainStage,
+});
+
 /** Every figure, those that stand for plainer ones before them. */
 export const PATTERNS: readonly Pattern[] = [
   {
@@ -138,45 +193,7 @@ export const PATTERNS: readonly Pattern[] = [
       apart(m, 'top', 'low', 'out'),
     insteadOf: ['emitter-follower', 'common-emitter'],
   },
-  {
-    id: 'long-tailed-pair',
-    inner: ['tail'],
-    name: 'long-tailed pair',
-    elements: [
-      part('Q1', ['bjt'], { c: 'c1', b: 'b1', e: 'tail' }),
-      part('Q2', ['bjt'], { c: 'c2', b: 'b2', e: 'tail' }),
-      maybe(r('tail', 'tail', 'ground')),
-    ],
-    named: ['Q1', 'Q2'],
-    isIt: (m, s) => isPair(m, s),
-    insteadOf: ['common-emitter', 'emitter-follower'],
-  },
-  {
-    id: 'long-tailed-pair',
-    inner: ['tail'],
-    name: 'long-tailed pair',
-    elements: [
-      part('Q1', ['jfet', 'mosfet'], { d: 'c1', g: 'b1', s: 'tail' }),
-      part('Q2', ['jfet', 'mosfet'], { d: 'c2', g: 'b2', s: 'tail' }),
-      maybe(r('tail', 'tail', 'ground')),
-    ],
-    named: ['Q1', 'Q2'],
-    isIt: (m, s) => isPair(m, s),
-    insteadOf: ['common-source', 'source-follower'],
-  },
-  {
-    id: 'long-tailed-pair',
-    inner: ['tail'],
-    name: 'long-tailed pair',
-    elements: [
-      part('Q1', ['triode'], { a: 'c1', g: 'b1', k: 'tail' }),
-      part('Q2', ['triode'], { a: 'c2', g: 'b2', k: 'tail' }),
-      maybe(r('tail', 'tail', 'ground')),
-    ],
-    named: ['Q1', 'Q2'],
-    isIt: (m, s) => isPair(m, s),
-    insteadOf: ['common-cathode', 'cathode-follower'],
-  },
+  ...FAMILIES.map(longTailedPair),
   {
     id: 'current-mirror',
     inner: ['b'],
@@ -456,56 +473,8 @@ export const PATTERNS: readonly Pattern[] = [
       !s.isRail(net(m, 'x')) &&
       isControl(s, net(m, 'x')),
   },
-  {
-    id: 'emitter-follower',
-    name: 'emitter follower',
-    elements: [q('Q', 'top', 'b', 'e'), maybe(r('RE', 'e', 'ground'))],
-    named: ['Q'],
-    isIt: (m, s) => isFollower(m, s),
-  },
-  {
-    id: 'source-follower',
-    name: 'source follower',
-    elements: [part('Q', ['jfet', 'mosfet'], { d: 'top', g: 'b', s: 'e' })],
-    named: ['Q'],
-    isIt: (m, s) => isFollower(m, s),
-  },
-  {
-    id: 'cathode-follower',
-    name: 'cathode follower',
-    elements: [part('Q', ['triode', 'pentode'], { a: 'top', g: 'b', k: 'e' })],
-    named: ['Q'],
-    isIt: (m, s) => isFollower(m, s),
-  },
-  {
-    id: 'common-emitter',
-    name: 'common-emitter stage',
-    elements: [q('Q', 'c', 'b', 'e'), maybe(c('CE', 'e', 'ground')), maybe(r('RE', 'e', 'ground'))],
-    named: ['Q'],
-    isIt: (m, s) => isGainStage(m, s),
-  },
-  {
-    id: 'common-source',
-    name: 'common-source stage',
-    elements: [
-      part('Q', ['jfet', 'mosfet'], { d: 'c', g: 'b', s: 'e' }),
-      maybe(c('CE', 'e', 'ground')),
-      maybe(r('RE', 'e', 'ground')),
-    ],
-    named: ['Q'],
-    isIt: (m, s) => isGainStage(m, s),
-  },
-  {
-    id: 'common-cathode',
-    name: 'common-cathode stage',
-    elements: [
-      part('Q', ['triode', 'pentode'], { a: 'c', g: 'b', k: 'e' }),
-      maybe(c('CE', 'e', 'ground')),
-      maybe(r('RE', 'e', 'ground')),
-    ],
-    named: ['Q'],
-    isIt: (m, s) => isGainStage(m, s),
-  },
+  ...FAMILIES.map(follower),
+  ...FAMILIES.map(gainStage),
   {
     id: 'transformer-coupling',
     name: 'transformer coupling',
@@ -543,14 +512,12 @@ function isPair(m: Match, s: Surroundings): boolean {
 }
 
 /** What follows its input: the far side holds still, and what comes out leaves where it is weakest to be moved. */
-const isFollower = (m: Match, s: Surroundings): boolean =>
-  s.isQuiet(net(m, 'top')) &&
-  !s.isGround(net(m, 'top')) &&
-  !s.isQuiet(net(m, 'e')) &&
-  !s.isQuiet(net(m, 'b')) &&
-  apart(m, 'top', 'b', 'e')
-    ? s.at(net(m, 'e')).some((p) => p.kind === 'resistor' || p.kind === 'load' || p.kind === 'speaker')
-    : false;
+function isFollower(m: Match, s: Surroundings): boolean {
+  const [top, input, foot] = [net(m, 'top'), net(m, 'b'), net(m, 'e')];
+  const isDriven = s.isQuiet(top) && !s.isGround(top) && !s.isQuiet(foot) && !s.isQuiet(input);
+  const isLoaded = s.at(foot).some((p) => p.kind === 'resistor' || p.kind === 'load' || p.kind === 'speaker');
+  return isDriven && isLoaded && apart(m, 'top', 'b', 'e');
+}
 
 /** What amplifies: driven at its input, with a load that leads on, its foot at a rail or at a part to one. */
 function isGainStage(m: Match, s: Surroundings): boolean {
