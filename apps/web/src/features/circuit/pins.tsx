@@ -10,12 +10,12 @@ export function Pins() {
   const { document } = useUnitContext();
   const { selectedRef, selectedNet } = useSelection();
   const now = useMemo(() => resolveLayer(document.circuit, 'proven'), [document.circuit]);
-  const package_ = useMemo(
+  const shown = useMemo(
     () => (selectedRef === null ? undefined : outlinePins(now.parts, selectedRef)),
     [now, selectedRef],
   );
-  if (package_) {
-    const { outline, labels, order, others } = package_;
+  if (shown) {
+    const { outline, labels, order, others } = shown;
     const meant = new Set(
       labels.flatMap(({ net }, i) =>
         selectedNet !== null && net !== null && netNamed(now, net) === selectedNet ? [i + 1] : [],
@@ -24,7 +24,7 @@ export function Pins() {
     return (
       <Popover
         trigger="click"
-        title={package_.words}
+        title={shown.words}
         content={
           <>
             <OutlineFigure outline={outline} labels={labels.map((l) => l.words)} meant={meant} />
