@@ -60,6 +60,29 @@ describe('figures are drawn as the trade draws them', () => {
     expect(Math.sign(back.y - chip.y)).toBe(Math.sign(pin(d, 'U1', 'minus').y - chip.y));
   });
 
+  it('a Vbe multiplier: its divider stands beside it, one over the row of its base and one under', () => {
+    const d = drawn(
+      `${RAILS}C1 1u in b\nR1 100k b vm\nR2 470k vp b\nQ3 2N3904 v3 b vm\nR4 2k2 vp v4\nQ4 2N3904 v4 vb v3\nR6 1k2 v4 vb\nR7 820 vb v3`,
+    );
+    const [device, upper, lower] = ['Q4', 'R6', 'R7'].map((ref) => at(d, ref));
+    expect(upper!.x).toBe(lower!.x);
+    expect(upper!.x).toBeLessThan(device!.x);
+    expect(device!.y - upper!.y).toBe(lower!.y - device!.y);
+    expect(device!.y - upper!.y).toBeGreaterThan(0);
+  });
+
+  it('a bass control: the track lying along the signal, its two capacitors over its halves', () => {
+    const d = drawn(
+      `${RAILS}R1 11k in b1\nP1 100k b1 bw b3\nR2 11k b3 y\nC1 47n b1 bw\nC2 47n bw b3\nR3 11k bw sum\nU1 TL072 plus=0 minus=sum out=y vplus=vp vminus=vm\nR5 10k y 0`,
+    );
+    const [knob, one, other] = ['P1', 'C1', 'C2'].map((ref) => at(d, ref));
+    expect(pin(d, 'P1', '1').dx).toBe(-1);
+    expect(pin(d, 'P1', '2').dy).toBe(-1);
+    expect(one!.y).toBe(other!.y);
+    expect(one!.y).toBeLessThan(knob!.y);
+    expect(knob!.x - one!.x).toBe(other!.x - knob!.x);
+  });
+
   it('equal stages alike and in step: congruent, from left to right, without a crossing', () => {
     const stage = (i: number) =>
       `R1${i} 10k n${i} m${i}\nR2${i} 10k m${i} n${i + 1}\nC1${i} 47n n${i} p${i}\nR3${i} 22k p${i} 0\nU${i} TL072 plus=p${i} minus=m${i} out=n${i + 1} vplus=vp vminus=vm`;
