@@ -8,6 +8,7 @@ import {
   type Part,
 } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
+import { withSharedPins } from '../pinout/index.ts';
 import { readPin } from './pin.ts';
 
 /**
@@ -180,7 +181,9 @@ function add(circuit: ChangedCircuit, part: Part): StepOutcome {
   if (circuit.parts.some((p) => p.ref === part.ref))
     return failed(problem('change/taken', { ref: part.ref }));
   const info = KINDS[part.kind];
-  const open = info.pins.find((pin) => part.pins[pin] === undefined && !info.optionalPins?.includes(pin));
+  // A unit of a package that is there has its supply from the others.
+  const { pins: fed } = withSharedPins([...circuit.parts, part]).at(-1)!;
+  const open = info.pins.find((pin) => fed[pin] === undefined && !info.optionalPins?.includes(pin));
   if (open !== undefined) return failed(problem('circuit/pin-open', { ref: part.ref, text: open }));
   const pins = Object.fromEntries(
     Object.entries(part.pins).map(([pin, net]) => [pin, netNamed(circuit, net)]),

@@ -72,7 +72,7 @@ export function buildLayer(circuit: Circuit, layer: Layer, options: LayerOptions
   let now: ChangedCircuit = {
     ground: circuit.ground,
     // What was measured after the work belongs to what the work put in.
-    parts: withSharedPins(circuit.parts.map((p) => resolvePart(p, layer === 'proven' ? 'found' : layer))),
+    parts: circuit.parts.map((p) => resolvePart(p, layer === 'proven' ? 'found' : layer)),
     ...(circuit.models ? { models: circuit.models } : {}),
     renamed: NONE,
     loose: circuit.loose ?? [],
@@ -91,7 +91,8 @@ export function buildLayer(circuit: Circuit, layer: Layer, options: LayerOptions
   const parts = layer === 'proven' ? withProven(now.parts, partsIn(circuit.parts, changes)) : now.parts;
   const plain: LayerCircuit = {
     ground: now.ground,
-    parts,
+    // After the changes: a supply pin of a package that was moved or lifted is that of all its units.
+    parts: withSharedPins(parts),
     ...(now.models ? { models: now.models } : {}),
     ...(now.renamed.size > 0 ? { renamed: now.renamed } : {}),
     ...(now.loose.length > 0 ? { loose: now.loose } : {}),

@@ -241,6 +241,29 @@ describe('units of one package', () => {
     expect(checkCircuit(dual)).toEqual([]);
   });
 
+  it('share it as the changes leave it: a unit that is added, a supply pin that is lifted or moved', () => {
+    const half = circuitOf(
+      'V1 12V vcc 0\nV2 9V low 0\nR1 10k vcc h\nR2 10k h 0\nU1A TL072 plus=h minus=o1 out=o1 vplus=vcc vminus=0\nR3 10k o1 0',
+    );
+    const after = (line: string) => {
+      const read = parseChangeLine(line, half);
+      if (!read.ok) throw new Error(read.problem.message);
+      const change = {
+        id: 'm',
+        name: 'm',
+        purpose: 'modification',
+        state: 'planned',
+        steps: read.steps,
+      } as const;
+      const { parts } = resolveLayer({ ...half, changes: [change] }, 'planned');
+      return ['U1A', 'U1B'].map((ref) => parts.find((p) => p.ref === ref)?.pins.vplus);
+    };
+    const added = '+U1B TL072 plus=o1 minus=o2 out=o2';
+    expect(after(added)).toEqual(['vcc', 'vcc']);
+    expect(after(`${added}; U1.8 to low`)).toEqual(['low', 'low']);
+    expect(after(`${added}; lift U1.8`)).toEqual(['U1A.vplus', 'U1A.vplus']);
+  });
+
   it('cannot be of two types or on two supplies, and parts that only look alike are none', () => {
     const said = (lines: string) =>
       checkCircuit(circuitOf(lines)).flatMap((p) => (p.code === 'circuit/package' ? [p.message] : []));
