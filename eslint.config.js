@@ -9,6 +9,7 @@ const CORE_LAYERS = [
   'numeric',
   'pinout',
   'circuit',
+  'continuity',
   'changes',
   'models',
   'devices',
@@ -18,6 +19,7 @@ const CORE_LAYERS = [
 ];
 /** The rest stand side by side on top; these may use one another in this order. */
 const CORE_TOP = [
+  'photos',
   'figures',
   'meter',
   'judge',

@@ -18,6 +18,7 @@ import {
 } from 'fastify-type-provider-zod';
 import type { Sequelize } from 'sequelize';
 import { archiveRoutes } from './features/archive/routes.ts';
+import { beepRoutes } from './features/beeps/routes.ts';
 import { changeRoutes } from './features/changes/routes.ts';
 import { drawerRoutes } from './features/drawer/routes.ts';
 import { evidenceRoutes } from './features/evidence/routes.ts';
@@ -117,6 +118,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
       changeRoutes(typed);
       drawerRoutes(typed);
       evidenceRoutes(typed);
+      beepRoutes(typed);
       photoRoutes(typed);
       editRoutes(typed);
       logRoutes(typed);

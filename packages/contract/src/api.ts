@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import { stageSchema, unitPlaceSchema } from './names.ts';
 import { evidenceSchema, intakeSchema, pathSchema } from './finding.ts';
+import { beepSchema } from './beep.ts';
 import { changeSchema, setSchema } from './change.ts';
 import { netNameSchema } from './field.ts';
 import { hazardSchema } from './hazard.ts';
 import { betweenSchema, readingConditionSchema, readingFields, readingValueSchema } from './reading.ts';
+import { photoOverlaySchema, photoPointsSchema } from './photo.ts';
 import { settingSchema } from './setting.ts';
-import { keptPartSchema, sheetPartSchema } from './part-schema.ts';
+import { keptPartSchema, refSchema, sheetPartSchema } from './part-schema.ts';
 import { keptReadoutSchema, modelSchema, nudgesSchema, readoutSchema } from './unit-file.ts';
 
 /** Paths, requests and answers of /api/v1. Times are ISO 8601 in UTC. */
@@ -85,25 +87,33 @@ export const evidenceResourceSchema = evidenceSchema.omit({ withdrawn: true }).e
 });
 export type EvidenceResource = z.infer<typeof evidenceResourceSchema>;
 
-/** A numbered point on a photo: where a test point, net or block is on the board, in fractions of the picture. */
-export const photoPointSchema = z.object({
-  target: z.string().trim().min(1).max(64),
-  x: z.number().min(0).max(1),
-  y: z.number().min(0).max(1),
+/** A finding of a continuity test, as it was heard. Never changed but for being withdrawn, or for what it beeps through. */
+export const beepResourceSchema = beepSchema.omit({ withdrawn: true }).extend({
+  id: idSchema,
+  takenAt: timeSchema,
+  withdrawn: z.boolean(),
 });
+export type BeepResource = z.infer<typeof beepResourceSchema>;
+export const newBeepSchema = beepSchema.omit({ withdrawn: true, through: true });
+export const createBeepSchema = newBeepSchema.extend({ id: ownIdSchema, takenAt: takenAtSchema });
+/** Through which part it beeps; null for none. */
+export const beepThroughSchema = z.object({ through: refSchema.nullable() });
+
 export const photoResourceSchema = z.object({
   id: idSchema,
   version: versionSchema,
   name: z.string(),
   width: z.number().int(),
   height: z.number().int(),
-  points: z.array(photoPointSchema),
+  points: photoPointsSchema,
+  overlay: photoOverlaySchema,
 });
 export type PhotoResource = z.infer<typeof photoResourceSchema>;
 export const updatePhotoSchema = z.object({
   baseVersion: versionSchema,
   name: z.string().trim().min(1).max(120).optional(),
-  points: z.array(photoPointSchema).max(500).optional(),
+  points: photoPointsSchema.optional(),
+  overlay: photoOverlaySchema.optional(),
   /** Quarter turns clockwise, to be made now. */
   turn: z.number().int().min(1).max(3).optional(),
 });
@@ -200,6 +210,7 @@ export const unitResourceSchema = identitySchema.extend(unitFieldsSchema.shape).
   readings: z.array(readingResourceSchema),
   readouts: z.array(readoutResourceSchema),
   changes: z.array(changeResourceSchema),
+  beeps: z.array(beepResourceSchema),
   log: z.array(logEntrySchema),
 });
 export type UnitResource = z.infer<typeof unitResourceSchema>;

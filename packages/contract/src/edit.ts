@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import {
+  beepResourceSchema,
   changeResourceSchema,
   evidenceResourceSchema,
   logEntrySchema,
@@ -22,6 +23,7 @@ export const effectSchema = z.discriminatedUnion('of', [
   z.object({ of: z.literal('readout'), value: readoutResourceSchema }),
   z.object({ of: z.literal('change'), value: changeResourceSchema }),
   z.object({ of: z.literal('evidence'), value: evidenceResourceSchema }),
+  z.object({ of: z.literal('beep'), value: beepResourceSchema }),
   z.object({ of: z.literal('photo'), value: photoResourceSchema }),
   z.object({ of: z.literal('log'), value: logEntrySchema }),
   z.object({ of: z.literal('unit'), value: unitFieldsSchema.partial() }),

@@ -12,6 +12,8 @@ export * from './finding.ts';
 export * from './reading.ts';
 export * from './readings-file.ts';
 export * from './part-schema.ts';
+export * from './beep.ts';
+export * from './photo.ts';
 export * from './change.ts';
 export * from './drawer.ts';
 export * from './unit-file.ts';

@@ -23,6 +23,10 @@ function partShape(kind: PartKind, layers: readonly Layer[]) {
     ref: refSchema,
     kind: z.literal(kind),
     pins: pinsSchema,
+    saidPins: pinsSchema.optional().meta({
+      description:
+        'Nets of the pins as they were said, where what beeps has joined more; a pin that is missing was left to it.',
+    }),
     ...Object.fromEntries(layers.map((layer) => [layer, partValueSchema.optional()])),
     ...(layers.includes('found') ? { foundParams: paramsSchema.optional() } : {}),
     ...shapeOf(COMMON_FIELDS),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { beepSchema } from './beep.ts';
 import { changeSchema, setSchema } from './change.ts';
 import { netNameSchema, quantitySchema, shapeOf } from './field.ts';
 import { evidenceSchema, intakeSchema, pathSchema } from './finding.ts';
@@ -7,6 +8,7 @@ import { PART_KINDS } from './parts/index.ts';
 import { READOUT_DEFINITIONS, READOUT_KINDS, type ReadoutKind } from './readouts/index.ts';
 import { READOUT_COMMON_FIELDS, type FileReadout } from './readouts/readout.ts';
 import { fileReadingSchema, writtenTimeSchema } from './reading.ts';
+import { photoOverlaySchema, photoPointsSchema } from './photo.ts';
 import { settingSchema } from './setting.ts';
 
 /**
@@ -29,6 +31,8 @@ export const circuitSchema = z.looseObject({
   ground: netNameSchema,
   parts: z.array(partSchema).max(2000),
   models: z.array(modelSchema).max(200).optional(),
+  /** What beeped with what, in the order in which it was found; the pins' nets follow from it. */
+  beeps: z.array(beepSchema).max(5000).optional(),
   /** Nets where something was taken away: what floats by that rests in the air. */
   loose: z.array(netNameSchema).max(2000).optional(),
 });
@@ -79,20 +83,12 @@ export const keptReadoutSchema = z.looseObject({
   kind: z.enum(READOUT_KINDS),
 }) as z.ZodType<FileReadout, FileReadout>;
 
-/** A photo of a board as a file carries it, with the points on it in fractions of width and height. */
+/** A photo of a board as a file carries it, with the points on it; a link is to another photo of the file by its name. */
 export const filePhotoSchema = z.looseObject({
   name: z.string().trim().min(1).max(120),
   jpeg: z.base64().max(8_000_000).meta({ description: 'The picture, JPEG in base64.' }),
-  points: z
-    .array(
-      z.object({
-        target: z.string().trim().min(1).max(64),
-        x: z.number().min(0).max(1),
-        y: z.number().min(0).max(1),
-      }),
-    )
-    .max(500)
-    .optional(),
+  points: photoPointsSchema.optional(),
+  overlay: photoOverlaySchema.optional(),
 });
 export type FilePhoto = z.infer<typeof filePhotoSchema>;
 

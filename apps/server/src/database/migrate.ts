@@ -12,6 +12,8 @@ import * as people from './migrations/0009-people.ts';
 import * as turnedPhotos from './migrations/0010-turned-photos.ts';
 import * as changes from './migrations/0011-changes.ts';
 import * as drawer from './migrations/0012-drawer.ts';
+import * as beeps from './migrations/0013-beeps.ts';
+import * as photoOverlay from './migrations/0014-photo-overlay.ts';
 
 interface Migration {
   up(query: QueryInterface): Promise<void>;
@@ -38,6 +40,8 @@ const MIGRATIONS = [
   named('0010-turned-photos', turnedPhotos),
   named('0011-changes', changes),
   named('0012-drawer', drawer),
+  named('0013-beeps', beeps),
+  named('0014-photo-overlay', photoOverlay),
 ];
 
 /** Brings the database to the newest state; does nothing when it is there already. */

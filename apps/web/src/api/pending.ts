@@ -1,20 +1,17 @@
-import { UNIT_FIELDS, type PartResource, type UnitResource } from '@halfsplit/contract';
+import { UNIT_FIELDS, type PartResource, type SheetPart, type UnitResource } from '@halfsplit/contract';
+import { readPart, renamedEnds, restated, withTracedNets } from '@halfsplit/core';
 import type { Change, Write } from './change.ts';
 
 /** The unit as it will be when the server has the change. */
 export function applyChange(unit: UnitResource, change: Change): UnitResource {
   switch (change.type) {
     case 'add-part':
-      return isThere(unit.parts, change.id) ? unit : { ...unit, parts: withNewPart(unit.parts, change) };
+      if (isThere(unit.parts, change.id)) return unit;
+      return withTracedNets({ ...unit, parts: withNewPart(unit.parts, change) });
     case 'update-part':
-      return {
-        ...unit,
-        parts: unit.parts.map((p) =>
-          p.id === change.partId ? { ...p, version: change.seen + 1, part: change.part } : p,
-        ),
-      };
+      return withEnteredPart(unit, change);
     case 'remove-part':
-      return { ...unit, parts: unit.parts.filter((p) => p.id !== change.partId) };
+      return withTracedNets({ ...unit, parts: unit.parts.filter((p) => p.id !== change.partId) });
     case 'add-reading':
       if (isThere(unit.readings, change.id)) return unit;
       return {
@@ -100,14 +97,31 @@ export function applyChange(unit: UnitResource, change: Change): UnitResource {
         ...unit,
         evidence: unit.evidence.map((e) => (e.id === change.evidenceId ? { ...e, withdrawn: true } : e)),
       };
+    case 'add-beep': {
+      const { beep, id, takenAt } = change;
+      if (isThere(unit.beeps, id)) return unit;
+      return withTracedNets({ ...unit, beeps: [...unit.beeps, { ...beep, id, takenAt, withdrawn: false }] });
+    }
+    case 'withdraw-beep':
+      return withTracedNets({
+        ...unit,
+        beeps: unit.beeps.map((b) => (b.id === change.beepId ? { ...b, withdrawn: true } : b)),
+      });
+    case 'beep-through':
+      return withTracedNets({
+        ...unit,
+        beeps: unit.beeps.map((b) => (b.id === change.beepId ? { ...b, through: change.through } : b)),
+      });
     case 'update-photo': {
       // A turn is shown when the server has made it.
-      const { name, points } = change.values;
+      const { name, points, overlay } = change.values;
       const values = { ...(name === undefined ? {} : { name }), ...(points === undefined ? {} : { points }) };
       const version = change.seen + 1;
       return {
         ...unit,
-        photos: unit.photos.map((p) => (p.id === change.photoId ? { ...p, ...values, version } : p)),
+        photos: unit.photos.map((p) =>
+          p.id === change.photoId ? { ...p, ...values, overlay: { ...p.overlay, ...overlay }, version } : p,
+        ),
       };
     }
     case 'remove-photo':
@@ -148,12 +162,30 @@ export function newUnit({ unitId, change }: Write): UnitResource | undefined {
     readings: [],
     readouts: [],
     changes: [],
+    beeps: [],
     log: [],
   };
 }
 
 const isThere = (list: readonly { readonly id: string }[], id: string): boolean =>
   list.some((each) => each.id === id);
+
+/** A unit with a part entered anew, and the beeps of its designator. */
+function withEnteredPart(unit: UnitResource, change: Extract<Change, { type: 'update-part' }>): UnitResource {
+  const known = unit.parts.find((p) => p.id === change.partId);
+  if (!known) return unit;
+  const before = readPart(known.part, known.part.ref, []);
+  const part = restated(before, readPart(change.part, change.part.ref, [])) as SheetPart;
+  const beeps =
+    part.ref === before.ref
+      ? unit.beeps
+      : unit.beeps.map((b) => ({ ...b, ends: renamedEnds(b.ends, before.ref, part.ref) }));
+  return withTracedNets({
+    ...unit,
+    beeps,
+    parts: unit.parts.map((p) => (p === known ? { ...p, version: change.seen + 1, part } : p)),
+  });
+}
 
 /** Parts with a new one at its position, those from there on moved down. */
 function withNewPart(
@@ -220,6 +252,12 @@ export function requestFor({ unitId, change }: Write): Request {
       return post('/evidence', { ...change.evidence, id: change.id, takenAt: change.takenAt });
     case 'withdraw-evidence':
       return post(`/evidence/${change.evidenceId}/withdraw`, {});
+    case 'add-beep':
+      return post('/beeps', { ...change.beep, id: change.id, takenAt: change.takenAt });
+    case 'withdraw-beep':
+      return post(`/beeps/${change.beepId}/withdraw`, {});
+    case 'beep-through':
+      return post(`/beeps/${change.beepId}/through`, { through: change.through });
     case 'update-photo':
       return {
         method: 'PATCH',

@@ -1,5 +1,6 @@
 import { partResourceSchema, type FileChange, type ReadoutResource } from '@halfsplit/contract';
 import {
+  beepSentence,
   changeSentence,
   formatQuantity,
   formatSheetLine,
@@ -55,6 +56,12 @@ export function changeWords(change: Change, current?: unknown): string {
     }
     case 'withdraw-evidence':
       return 'Take a test back.';
+    case 'add-beep':
+      return beepSentence(change.beep);
+    case 'withdraw-beep':
+      return 'Take a beep back.';
+    case 'beep-through':
+      return change.through === null ? 'It beeps through nothing.' : `It beeps through ${change.through}.`;
     case 'update-photo':
       return change.values.turn === undefined ? 'Name or points of a photo.' : 'Turn a photo.';
     case 'add-note':

@@ -53,6 +53,8 @@ interface Named<K extends PartKind> {
   readonly kind: K;
   /** Net by pin name. */
   readonly pins: Readonly<Record<string, string>>;
+  /** Nets as they were said, where continuity has joined more; a pin that is missing was left to it. */
+  readonly saidPins?: Readonly<Record<string, string>> | undefined;
   readonly model?: string | undefined;
 }
 

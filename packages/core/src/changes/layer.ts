@@ -7,6 +7,7 @@ import {
   type LayerValue,
   type Part,
 } from '../circuit/index.ts';
+import { tracedNames } from '../continuity/index.ts';
 import type { Problem } from '../errors.ts';
 import { withSharedPins } from '../pinout/index.ts';
 import { applyChange, type ChangedCircuit, type Inverse } from './apply.ts';
@@ -74,7 +75,7 @@ export function buildLayer(circuit: Circuit, layer: Layer, options: LayerOptions
     // What was measured after the work belongs to what the work put in.
     parts: circuit.parts.map((p) => resolvePart(p, layer === 'proven' ? 'found' : layer)),
     ...(circuit.models ? { models: circuit.models } : {}),
-    renamed: NONE,
+    renamed: tracedNames(circuit),
     loose: circuit.loose ?? [],
     came: new Map(shown.length === 0 ? [] : circuit.parts.map((p) => [p.ref, p] as const)),
     unmeasured: new Map(),
@@ -107,8 +108,6 @@ const partsIn = (came: readonly Part[], changes: readonly MadeChange[]): Part[] 
     made.length === 0 ? [] : change.steps.flatMap((step) => (step.do === 'add' ? [step.part] : [])),
   ),
 ];
-
-const NONE: ReadonlyMap<string, string> = new Map();
 
 /** The circuit of a layer, as `buildLayer` makes it. */
 export const resolveLayer = (circuit: Circuit, layer: Layer, options?: LayerOptions): LayerCircuit =>
@@ -175,7 +174,7 @@ export function circuitAt(circuit: Circuit, layer: Layer): Circuit {
     const old = came.get(p.ref);
     const { value, ...bare } = put.has(p.ref) ? unmeasured.get(p.ref)! : p;
     const marked = put.has(p.ref) ? value : (old?.marked ?? null);
-    const { found: _f, proven: _p, foundParams, ...plain } = old ?? { ...bare };
+    const { found: _f, proven: _p, foundParams, saidPins: _said, ...plain } = old ?? { ...bare };
     const kept = put.has(p.ref) ? bare : plain;
     return {
       ...kept,

@@ -54,7 +54,7 @@ function lookAt(circuit: Circuit, layer: Layer): SeenPart[] {
   return [
     ...seen,
     ...gone.map((part): SeenPart => {
-      const { marked, found: _f, proven: _p, foundParams: _b, ...bare } = part;
+      const { marked, found: _f, proven: _p, foundParams: _b, saidPins: _s, ...bare } = part;
       const value = marked ?? null;
       return { part: { ...bare, value } as LayerPart, marked: value, from: 'marked', fate: 'removed' };
     }),

@@ -108,15 +108,20 @@ export function touching<P extends { readonly pins: Readonly<Record<string, stri
 
 function singleNets(circuit: Circuit): Problem[] {
   if (circuit.parts.length === 0) return [];
-  const ends = new Map<string, Part[]>();
-  for (const part of circuit.parts) {
-    for (const net of Object.values(part.pins)) ends.set(net, [...(ends.get(net) ?? []), part]);
-  }
-  const single = [...ends].filter(
-    ([net, parts]) =>
-      net !== circuit.ground && parts.length === 1 && KINDS[parts[0]!.kind].hasFreePins !== true,
+  const ends = new Map<string, { readonly part: Part; readonly pin: string }[]>();
+  for (const part of circuit.parts)
+    for (const [pin, net] of Object.entries(part.pins))
+      ends.set(net, [...(ends.get(net) ?? []), { part, pin }]);
+  const single = [...ends].flatMap(([net, [end, ...more]]) =>
+    end && more.length === 0 && net !== circuit.ground && !leadsOn(end.part, end.pin)
+      ? [{ net, ref: end.part.ref }]
+      : [],
   );
-  const found = single.map(([net, parts]) => problem('circuit/net-single', { net, ref: parts[0]!.ref }));
+  const found = single.map((each) => problem('circuit/net-single', each));
   if (!ends.has(circuit.ground)) found.push(problem('circuit/no-ground', { net: circuit.ground }));
   return found;
 }
+
+/** A pin that leads out of what is traced, as a jack's or a module's, or that has not been traced yet. */
+const leadsOn = ({ kind, saidPins }: Part, pin: string): boolean =>
+  kind === 'jack' || KINDS[kind].hasFreePins === true || (saidPins !== undefined && !(pin in saidPins));

@@ -31,7 +31,20 @@ export const partFields = (part: Pick<Part, 'kind'>): FieldEntry[] =>
 export const readoutFields = (readout: Pick<Readout, 'kind'>): FieldEntry[] =>
   entriesOf(readout, { ...readoutDefinitionOf(readout.kind).fields, ...READOUT_COMMON_FIELDS });
 
-const PART_KEYS = ['ref', 'kind', 'pins', 'marked', 'found', 'planned', 'proven', 'model', 'params', 'value'];
+const PART_KEYS = [
+  'ref',
+  'kind',
+  'pins',
+  'saidPins',
+  'marked',
+  'found',
+  'foundParams',
+  'planned',
+  'proven',
+  'model',
+  'params',
+  'value',
+];
 const READOUT_KEYS = ['id', 'name', 'kind', 'want'];
 
 /** A name that a kind does not know, with the known one that it resembles. */

@@ -64,7 +64,7 @@ export const markedNumber = (part: Pick<FilePart, 'marked'>): number | null =>
  * the marked layer, nor where it was measured after the work.
  */
 export function resolvePart(part: Part, layer: Layer): LayerPart {
-  const { marked: _m, found: _f, proven: _v, foundParams, ...bare } = part;
+  const { marked: _m, found: _f, proven: _v, foundParams, saidPins: _said, ...bare } = part;
   const held = valueOnLayer(part, layer);
   const resolved = { ...bare, value: held?.value ?? null } as LayerPart;
   return foundParams === undefined || layer === 'marked' || held?.layer === 'proven'

@@ -1,4 +1,5 @@
 import type {
+  BeepData,
   Change,
   ChangeSet,
   EvidenceData,
@@ -32,6 +33,8 @@ export interface Circuit {
   readonly changes?: readonly Change[] | undefined;
   /** Nets where something was taken away before it was written down; what floats by that rests in the air. */
   readonly loose?: readonly string[] | undefined;
+  /** What beeped with what as it was traced, in order; the parts' nets follow from it. */
+  readonly beeps?: readonly BeepData[] | undefined;
   /** Alternatives among the changes. */
   readonly sets?: readonly ChangeSet[] | undefined;
 }

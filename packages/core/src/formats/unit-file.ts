@@ -9,6 +9,7 @@ import {
 } from '@halfsplit/contract';
 import { parseTree, type ParseError } from 'jsonc-parser';
 import type { UnitDocument } from '../circuit/index.ts';
+import { isTraced, retraced } from '../continuity/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { plannedOf, readChanges } from './read-change.ts';
 import { readModel, readPart, readReadout } from './read-fields.ts';
@@ -150,6 +151,7 @@ function normalise(file: UnitFile): UnitFileResult {
   if ((file.sets ?? []).filter((s) => s.active === true).length > 1)
     problems.push(problem('file/invalid', { where: 'sets', detail: 'more than one set is active' }));
   if (problems.length > 0) return { ok: false, problems: problems.slice(0, MOST_PROBLEMS) };
+  const { beeps } = file.circuit;
   const { format: _format, version: _version, changes: _changes, sets, ...rest } = file;
   return {
     ok: true,
@@ -158,7 +160,7 @@ function normalise(file: UnitFile): UnitFileResult {
       unit: unitFrom(file.unit ?? {}),
       circuit: {
         ...file.circuit,
-        parts,
+        parts: isTraced({ parts, beeps }) ? retraced({ ...file.circuit, parts }) : parts,
         ...(models ? { models } : {}),
         ...(changes.length > 0 ? { changes } : {}),
         ...(sets && sets.length > 0 ? { sets } : {}),

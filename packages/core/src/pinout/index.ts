@@ -12,5 +12,5 @@ export {
 export { outlinePins, type OutlinePin, type PackagePins } from './outline-pins.ts';
 export { OUTLINES, outlineNamed, pinPlace, type Outline } from './outlines.ts';
 export { PINOUTS, type Pinout, type PinoutVariant } from './pinouts.ts';
-export { probePlaces, type ProbePlace } from './probe.ts';
+export { probePlace, probePlaces, type ProbePlace } from './probe.ts';
 export { packageProblems, withSharedPins } from './shared.ts';

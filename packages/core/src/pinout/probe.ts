@@ -27,15 +27,16 @@ export function probePlaces(parts: readonly Pinned[], net: string): ProbePlace[]
     const ease = EASE.indexOf(part.kind);
     return 1 + (ease < 0 ? EASE.length : ease);
   };
-  return [...places]
-    .sort((a, b) => rank(a) - rank(b))
-    .map(({ part, pin }) => ({
-      ref: part.ref,
-      pin,
-      short: shortOf(part, pin),
-      words: wordsOf(part, pin),
-    }));
+  return [...places].sort((a, b) => rank(a) - rank(b)).map(({ part, pin }) => probePlace(part, pin));
 }
+
+/** Where one pin of a part can be touched. */
+export const probePlace = (part: Pinned, pin: string): ProbePlace => ({
+  ref: part.ref,
+  pin,
+  short: shortOf(part, pin),
+  words: wordsOf(part, pin),
+});
 
 const designatorOf = ({ ref }: Packaged): string => unitOfPackage(ref)?.designator ?? ref;
 

@@ -1,6 +1,7 @@
 import type { Readout } from '@halfsplit/contract';
 import { namesIn } from '../changes/index.ts';
 import { netsOf, readoutFields, unknownReadoutNames, type Circuit, type Setting } from '../circuit/index.ts';
+import { tracedNames } from '../continuity/index.ts';
 import { problem, type Problem } from '../errors.ts';
 
 /** What is wrong with readouts: nets, parts, readouts and settings that are not there, and what is missing or unknown. */
@@ -18,7 +19,7 @@ function checkReadout(
 ): Problem[] {
   // What a change adds can be read too, where the change is made.
   const { refs, nets: made } = namesIn(circuit.changes ?? []);
-  const nets = new Set([...netsOf(circuit), ...made]);
+  const nets = new Set([...netsOf(circuit), ...made, ...tracedNames(circuit).keys()]);
   const parts = new Set([...circuit.parts.map((p) => p.ref), ...refs]);
   const where = `Readout "${readout.name}"`;
   const undefinedBecause = (detail: string) =>

@@ -31,6 +31,8 @@ function withEffect(unit: UnitResource, effect: Effect): UnitResource {
       return { ...unit, readings: byTime(replaced(unit.readings, effect.value)) };
     case 'evidence':
       return { ...unit, evidence: byTime(replaced(unit.evidence, effect.value)) };
+    case 'beep':
+      return { ...unit, beeps: byTime(replaced(unit.beeps, effect.value)) };
     case 'photo':
       return { ...unit, photos: replaced(unit.photos, effect.value) };
     case 'log':

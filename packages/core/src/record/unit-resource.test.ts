@@ -33,6 +33,7 @@ const start = {
   models: [],
   settings: [],
   sets: [],
+  beeps: [],
   changes: [],
   path: null,
 } as object as UnitResource;

@@ -219,6 +219,7 @@ export class DocumentMaker {
       known?.ground === unit.ground &&
       this.from?.models === unit.models &&
       this.from.sets === unit.sets &&
+      this.from.beeps === unit.beeps &&
       isEqual(known.parts, parts) &&
       isEqual(known.changes ?? [], changes);
     if (isKnown) return known;
@@ -229,6 +230,7 @@ export class DocumentMaker {
       ...(models.length > 0 ? { models } : {}),
       ...(changes.length > 0 ? { changes } : {}),
       ...(unit.sets.length > 0 ? { sets: unit.sets } : {}),
+      ...(unit.beeps.length > 0 ? { beeps: unit.beeps } : {}),
     };
   }
 

@@ -1,3 +1,4 @@
+export { formatBeepLine, parseTraceLine, type TraceLineResult } from './beep-line.ts';
 export { parseChangeLine, type ChangeLineResult } from './change-line.ts';
 export { changeOffers, type ChangeOffer } from './change-offers.ts';
 export { besideLine, formatSheetLine } from './format-line.ts';

@@ -10,7 +10,7 @@ import { fieldNamed, fieldsByUnit, fieldsOf, kindOfWord, potCode, wordFields } f
 export type SheetLineResult =
   { readonly ok: true; readonly part: Part } | { readonly ok: false; readonly problem: Problem };
 
-export const unreadable = (detail: string, ref?: string): SheetLineResult => ({
+export const unreadable = (detail: string, ref?: string): Extract<SheetLineResult, { ok: false }> => ({
   ok: false,
   problem: problem('sheet/unreadable', { detail, ref }),
 });

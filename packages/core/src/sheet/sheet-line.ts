@@ -19,16 +19,9 @@ import { kindOfWord } from './line-words.ts';
  * @returns the part with its marked value in SI units, or what could not be understood
  */
 export function parseSheetLine(line: string): SheetLineResult {
-  const words = line
-    .replace(/\s*=\s*/g, '=')
-    .trim()
-    .split(/\s+/)
-    .filter(Boolean);
-  const ref = words[0];
-  if (ref === undefined) return unreadable('The line is empty.');
-  if (!/^[A-Za-z][A-Za-z0-9._-]{0,31}$/.test(ref)) {
-    return unreadable(`"${ref}" is not a designator: it begins with a letter, as R4 does.`);
-  }
+  const words = wordsOf(line);
+  const ref = refIn(words);
+  if (typeof ref !== 'string') return ref;
   const rest = words.slice(1);
   const read = readingsOf(ref, rest).map(({ kind, words: own }) => new LineReader(ref, kind, own).read());
   const least = Math.min(...read.map((r) => r.cost));
@@ -38,13 +31,33 @@ export function parseSheetLine(line: string): SheetLineResult {
   );
 }
 
+/** The words of a line, a name and its value being one. */
+export const wordsOf = (line: string): string[] =>
+  line
+    .replace(/\s*=\s*/g, '=')
+    .trim()
+    .split(/\s+/)
+    .filter(Boolean);
+
+/** The designator that a line begins with, or what is wrong with it. */
+export function refIn([ref]: readonly string[]): string | Extract<SheetLineResult, { ok: false }> {
+  if (ref === undefined) return unreadable('The line is empty.');
+  return /^[A-Za-z][A-Za-z0-9._-]{0,31}$/.test(ref)
+    ? ref
+    : unreadable(`"${ref}" is not a designator: it begins with a letter, as R4 does.`);
+}
+
 interface KindReading {
   readonly kind: PartKind;
   readonly words: readonly string[];
 }
 
-/** The kinds that a line may be of, likeliest first, each with the words that are left to say. */
-function readingsOf(ref: string, rest: readonly string[]): KindReading[] {
+/**
+ * The kinds that a line may be of, likeliest first, each with the words that are left to say.
+ *
+ * @param hasNets false for a line without nets, in which no word can be the name of one
+ */
+export function readingsOf(ref: string, rest: readonly string[], hasNets = true): KindReading[] {
   const named = rest.find((w) => /^kind=/i.test(w));
   if (named !== undefined) {
     const kind = kindOfWord(named.slice('kind='.length));
@@ -60,7 +73,8 @@ function readingsOf(ref: string, rest: readonly string[]): KindReading[] {
     found.push({ kind: model.kind, words: rest });
   // A narrower word than the designator's letters: a diode that is an LED, a supply that is a tone.
   const narrows = byLetters !== undefined && byWord !== undefined && isNarrower(byWord, byLetters);
-  if (narrows && rest.length > KINDS[byWord].pins.length) found.push({ kind: byWord, words: rest });
+  if (narrows && (!hasNets || rest.length > KINDS[byWord].pins.length))
+    found.push({ kind: byWord, words: rest });
   if (byLetters === 'supply' && rest.some((w) => /\d[kM]?hz$|^(?:frequency|waveform|offset)=/i.test(w)))
     found.push({ kind: 'signal', words: rest });
   const last = rest.findLast((w) => kindOfWord(w) !== undefined);

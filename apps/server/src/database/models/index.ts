@@ -1,4 +1,5 @@
 import type { Model, ModelStatic, Sequelize } from 'sequelize';
+import { BeepModel, defineBeep } from './beep.ts';
 import { ChangeModel, defineChange } from './change.ts';
 import { defineEvidence, EvidenceModel } from './evidence.ts';
 import { defineLogEntry, LogEntryModel } from './log-entry.ts';
@@ -12,6 +13,7 @@ import { defineStock } from './stock.ts';
 import { defineUnit, UnitModel } from './unit.ts';
 import { defineWrite } from './write.ts';
 
+export { BeepModel } from './beep.ts';
 export { ChangeModel } from './change.ts';
 export { EvidenceModel } from './evidence.ts';
 export { LogEntryModel, type Inverse } from './log-entry.ts';
@@ -33,6 +35,7 @@ export const RECORD_MODELS: readonly ModelStatic<Model>[] = [
   ChangeModel,
   ReadingModel,
   EvidenceModel,
+  BeepModel,
   PhotoModel,
   LogEntryModel,
 ];
@@ -45,6 +48,7 @@ export function defineModels(sequelize: Sequelize): void {
     defineChange,
     defineReading,
     defineEvidence,
+    defineBeep,
     definePhoto,
     defineLogEntry,
     defineWrite,

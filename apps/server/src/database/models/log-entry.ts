@@ -11,7 +11,7 @@ import {
 /** What has to be done to take a step back. */
 export type Inverse =
   | {
-      readonly op: 'set-part' | 'set-readout' | 'set-change' | 'set-photo' | 'set-reading';
+      readonly op: 'set-part' | 'set-readout' | 'set-change' | 'set-photo' | 'set-reading' | 'set-beep';
       readonly id: string;
       readonly values: Record<string, unknown>;
     }
@@ -23,7 +23,7 @@ export type Inverse =
   /** Quarter turns clockwise that bring a picture back. */
   | { readonly op: 'turn-photo'; readonly id: string; readonly turn: number }
   | {
-      readonly op: 'withdraw-reading' | 'withdraw-evidence';
+      readonly op: 'withdraw-reading' | 'withdraw-evidence' | 'withdraw-beep';
       readonly id: string;
       readonly withdrawn: boolean;
     }

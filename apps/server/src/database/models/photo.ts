@@ -21,6 +21,7 @@ export class PhotoModel extends Model<InferAttributes<PhotoModel>, InferCreation
   declare picture: Buffer;
   declare turn: CreationOptional<number>;
   declare points: PhotoResource['points'];
+  declare overlay: CreationOptional<PhotoResource['overlay']>;
   declare removedAt: Date | null;
 }
 
@@ -37,6 +38,7 @@ export function definePhoto(sequelize: Sequelize): void {
       picture: DataTypes.BLOB,
       turn: { type: DataTypes.INTEGER, defaultValue: 0 },
       points: DataTypes.JSONB,
+      overlay: { type: DataTypes.JSONB, defaultValue: {} },
       removedAt: DataTypes.DATE,
     },
     { sequelize, tableName: 'photos', underscored: true, timestamps: false },

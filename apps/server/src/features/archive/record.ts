@@ -24,6 +24,7 @@ export const RECORD_TABLES = [
   'changes',
   'readings',
   'evidence',
+  'beeps',
   'photos',
   'log',
 ] as const;
@@ -33,7 +34,7 @@ const rowSchema = z.record(z.string(), z.unknown());
 export const recordSchema = z.object({
   unit: rowSchema,
   ...Object.fromEntries(
-    // An archive of an earlier version has no changes.
+    // An archive of an earlier version has no changes or beeps.
     RECORD_TABLES.map((name) => [name, z.array(rowSchema).max(200_000).default([])]),
   ),
 });

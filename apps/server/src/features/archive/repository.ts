@@ -1,5 +1,6 @@
 import type { Model, ModelStatic, OrderItem, Sequelize, Transaction } from 'sequelize';
 import {
+  BeepModel,
   ChangeModel,
   EvidenceModel,
   LogEntryModel,
@@ -24,6 +25,7 @@ const TABLES: Readonly<Record<RecordTable, Table>> = {
   changes: { model: ChangeModel, order: ['position', 'id'], without: [] },
   readings: { model: ReadingModel, order: ['takenAt', 'id'], without: [] },
   evidence: { model: EvidenceModel, order: ['takenAt', 'id'], without: [] },
+  beeps: { model: BeepModel, order: ['takenAt', 'id'], without: [] },
   photos: { model: PhotoModel, order: ['position', 'id'], without: ['picture'] },
   log: { model: LogEntryModel, order: ['sequence'], without: ['effects', 'key'] },
 };

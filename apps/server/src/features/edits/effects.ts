@@ -1,5 +1,6 @@
 import type { Effect } from '@halfsplit/contract';
 import {
+  BeepModel,
   ChangeModel,
   EvidenceModel,
   LogEntryModel,
@@ -11,6 +12,7 @@ import {
 } from '../../database/models/index.ts';
 import type { TouchedRow } from '../../database/touched.ts';
 import {
+  beepResource,
   changeResource,
   evidenceResource,
   goneEffect,
@@ -40,6 +42,7 @@ function effectOf({ row, isNew, fields }: TouchedRow, summary: string): Effect |
     return row.removedAt ? goneEffect('photo', row.id) : { of: 'photo', value: photoResource(row) };
   if (row instanceof ReadingModel) return { of: 'reading', value: readingResource(row) };
   if (row instanceof EvidenceModel) return { of: 'evidence', value: evidenceResource(row) };
+  if (row instanceof BeepModel) return { of: 'beep', value: beepResource(row) };
   if (row instanceof LogEntryModel) return { of: 'log', value: logResource(row) };
   if (row instanceof UnitModel) {
     const all = Object.entries(unitFields(row, summary));

@@ -3,6 +3,7 @@ import { Op, type Model, type ModelStatic, type Transaction } from 'sequelize';
 import { actorOf } from '../../database/actor.ts';
 import type { UnitModel } from '../../database/models/index.ts';
 import {
+  BeepModel,
   ChangeModel,
   EvidenceModel,
   LogEntryModel,
@@ -86,6 +87,7 @@ const ENTITIES = {
   photo: PhotoModel,
   reading: ReadingModel,
   evidence: EvidenceModel,
+  beep: BeepModel,
 } as const;
 
 type Entities = { [Of in keyof typeof ENTITIES]: InstanceType<(typeof ENTITIES)[Of]> };

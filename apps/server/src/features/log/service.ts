@@ -2,6 +2,7 @@ import type { Transaction } from 'sequelize';
 import type { ChangeModel, Inverse, UnitModel } from '../../database/models/index.ts';
 import { changeRow, setRemoved, setWithdrawn } from '../../database/rows.ts';
 import { ApiError, invalid, notFound } from '../../errors.ts';
+import { retraceUnit } from '../beeps/service.ts';
 import { moveStock } from '../drawer/service.ts';
 import { turnRow } from '../photos/service.ts';
 import { setFields } from '../units/fields.ts';
@@ -39,9 +40,14 @@ export async function undoStep(unit: UnitModel, sequence: number, transaction: T
       'Take that step back first, or change it by hand.',
     );
   for (const inverse of [...entry.inverse].reverse()) await applyInverse(unit, inverse, transaction);
+  if (entry.inverse.some(isOfTrace)) await retraceUnit(unit, transaction);
   await markUndone(entry, transaction);
   await appendLog(unit, { kind: 'undo', summary: `Took back: ${entry.summary}` }, transaction);
 }
+
+/** Whether it changes what the nets of the parts follow from. */
+const isOfTrace = ({ op }: Inverse): boolean =>
+  op === 'set-part' || op === 'set-part-removed' || op === 'withdraw-beep' || op === 'set-beep';
 
 /** Whether two inverses are of one thing: an entity, or a field of the unit. */
 function isSame(a: Inverse, b: Inverse): boolean {
@@ -84,6 +90,12 @@ async function applyInverse(unit: UnitModel, inverse: Inverse, transaction: Tran
       return withRow(await row('reading'), (r) => setWithdrawn(r, inverse.withdrawn ?? true, transaction));
     case 'withdraw-evidence':
       return withRow(await row('evidence'), (r) => setWithdrawn(r, inverse.withdrawn, transaction));
+    case 'withdraw-beep':
+      return withRow(await row('beep'), (r) => setWithdrawn(r, inverse.withdrawn, transaction));
+    case 'set-beep':
+      return withRow(await row('beep'), async (r) => {
+        await r.update(inverse.values, { transaction });
+      });
     case 'set-reading':
       return withRow(await row('reading'), (r) => tellOfReading(r, inverse.values, transaction));
   }

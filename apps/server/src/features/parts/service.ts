@@ -1,10 +1,11 @@
 import type { createPartSchema, updatePartSchema, FilePart, SheetPart } from '@halfsplit/contract';
-import { formatSheetLine, readPart, type Part, type Problem } from '@halfsplit/core';
+import { formatSheetLine, readPart, restated, type Part, type Problem } from '@halfsplit/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { PartModel, UnitModel } from '../../database/models/index.ts';
 import { changeRow, setRemoved } from '../../database/rows.ts';
 import { invalid, notFound, stale } from '../../errors.ts';
+import { renameEnds, retraceUnit } from '../beeps/service.ts';
 import { appendLog } from '../log/repository.ts';
 import { partFromRow, partResource } from '../units/resources.ts';
 import { columnsOf, findPart, insertPart, livePartNamed, makeRoom, nextPosition } from './repository.ts';
@@ -41,6 +42,7 @@ export async function addPart(
   if (request.position !== undefined) await makeRoom(unit.id, position, transaction);
   await refuseSecond(unit.id, part.ref, undefined, transaction);
   const row = await insertPart(unit.id, position, part, transaction, request.id);
+  await retraceUnit(unit, transaction);
   const step = {
     kind: 'part',
     summary: `Added ${lineOf(part)}`,
@@ -70,16 +72,16 @@ export async function updatePart(
   transaction: Transaction,
 ): Promise<void> {
   const row = await partAtVersion(unit, id, request.baseVersion, transaction);
-  const part = readable(request.part);
+  const known = partFromRow(row);
+  const part = restated(readPart(known, row.ref, []), readable(request.part));
   await refuseSecond(unit.id, part.ref, id, transaction);
-  const before = columnsOf(partFromRow(row));
+  const before = columnsOf(known);
   await changeRow(row, columnsOf(part), transaction);
+  const renamed = part.ref === before.ref ? [] : await renameEnds(unit, before.ref, part.ref, transaction);
+  await retraceUnit(unit, transaction);
   const summary = `Changed ${before.ref} to ${lineOf(part)}`;
-  await appendLog(
-    unit,
-    { kind: 'part', summary, inverse: [{ op: 'set-part', id, values: before }] },
-    transaction,
-  );
+  const inverse = [...renamed, { op: 'set-part' as const, id, values: before }];
+  await appendLog(unit, { kind: 'part', summary, inverse }, transaction);
 }
 
 export async function removePart(
@@ -90,6 +92,7 @@ export async function removePart(
 ): Promise<void> {
   const row = await partAtVersion(unit, id, baseVersion, transaction);
   await setRemoved(row, true, transaction);
+  await retraceUnit(unit, transaction);
   const summary = `Removed ${lineOf(partFromRow(row))}`;
   await appendLog(
     unit,

@@ -19,7 +19,9 @@ export async function photosOf(unitId: string, transaction?: Transaction): Promi
 /** A photo as it is shown. */
 export interface ShownPhoto {
   readonly name: string;
+  readonly id: string;
   readonly points: PhotoResource['points'];
+  readonly overlay: PhotoResource['overlay'];
   readonly picture: Buffer;
   /** Quarter turns clockwise that it is shown with. */
   readonly turn: number;
@@ -32,7 +34,14 @@ export async function picturesOf(unitId: string, transaction: Transaction): Prom
     order: [['position', 'ASC']],
     transaction,
   });
-  return rows.map(({ name, points, picture, turn }) => ({ name, points, picture, turn }));
+  return rows.map(({ id, name, points, overlay, picture, turn }) => ({
+    id,
+    name,
+    points,
+    overlay,
+    picture,
+    turn,
+  }));
 }
 
 export async function findPhoto(
@@ -58,4 +67,14 @@ export async function insertPhotoRow(
   const { unitId } = row;
   const last = await PhotoModel.max<number, PhotoModel>('position', { where: { unitId }, transaction });
   return PhotoModel.create({ ...row, position: last === null ? 0 : last + 1 }, { transaction });
+}
+
+/** Photos of a unit that are linked with one. */
+export async function linkedWith(
+  unitId: string,
+  id: string,
+  transaction: Transaction,
+): Promise<PhotoModel[]> {
+  const rows = await PhotoModel.findAll({ where: { unitId }, attributes: WITHOUT_PICTURE, transaction });
+  return rows.filter((row) => row.overlay.link?.photoId === id);
 }

@@ -1,12 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import type { PhotoResource, UpdatePhoto } from '@halfsplit/contract';
+import type { PhotoLink, PhotoOverlay, PhotoResource, UpdatePhoto } from '@halfsplit/contract';
 import type { Transaction } from 'sequelize';
 import type { Inverse, PhotoModel, UnitModel } from '../../database/models/index.ts';
 import { changeRow, setRemoved } from '../../database/rows.ts';
-import { notFound, stale } from '../../errors.ts';
+import { z } from 'zod';
+import { invalid, notFound, stale } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
 import { photoResource } from '../units/resources.ts';
-import { findPhoto, insertPhotoRow } from './repository.ts';
+import { findPhoto, insertPhotoRow, linkedWith } from './repository.ts';
 import type { Picture } from './picture.ts';
 
 const LONGEST_NAME = 120;
@@ -18,6 +19,7 @@ export interface NewPhoto {
   /** Read before: no transaction waits for the work on a picture. */
   readonly picture: Picture;
   readonly points?: PhotoResource['points'];
+  readonly overlay?: PhotoResource['overlay'];
 }
 
 /** Adds a photo at the end and says so in the log. */
@@ -44,6 +46,7 @@ export async function insertPhoto(
       height,
       picture: jpeg,
       points: photo.points ?? [],
+      overlay: photo.overlay ?? {},
       removedAt: null,
     },
     transaction,
@@ -71,7 +74,8 @@ export async function updatePhoto(
   transaction: Transaction,
 ): Promise<void> {
   const row = await photoAtVersion(unit, id, change.baseVersion, transaction);
-  const { name, points } = row;
+  const { name, points, overlay } = row;
+  await refuseBadLink(unit, id, change.overlay?.link?.photoId, transaction);
   if (change.turn !== undefined) await turnRow(row, change.turn, transaction);
   else
     await changeRow(
@@ -79,13 +83,20 @@ export async function updatePhoto(
       {
         ...(change.name === undefined ? {} : { name: change.name }),
         ...(change.points === undefined ? {} : { points: change.points }),
+        ...(change.overlay === undefined ? {} : { overlay: { ...overlay, ...change.overlay } }),
       },
       transaction,
     );
-  const what = change.turn ? 'Turned' : change.points ? 'Set the points of' : 'Renamed';
+  const what = change.turn
+    ? 'Turned'
+    : change.points
+      ? 'Set the points of'
+      : change.overlay
+        ? 'Drew on'
+        : 'Renamed';
   const inverse: Inverse =
     change.turn === undefined
-      ? { op: 'set-photo', id, values: { name, points } }
+      ? { op: 'set-photo', id, values: { name, points, overlay } }
       : { op: 'turn-photo', id, turn: WHOLE_TURN - change.turn };
   const summary = `${what} the photo ${row.name}.`;
   await appendLog(unit, { kind: 'photo', summary, inverse: [inverse] }, transaction);
@@ -97,6 +108,11 @@ const WHOLE_TURN = 4;
 /** Turns a picture with its points by quarters clockwise. */
 export async function turnRow(row: PhotoModel, quarters: number, transaction: Transaction): Promise<void> {
   const points = row.points.map((p) => turnedPoint(p, quarters));
+  for (const other of await linkedWith(row.unitId, row.id, transaction)) {
+    const link = other.overlay.link!;
+    const overlay = { ...other.overlay, link: { ...link, there: turnedPair(link.there, quarters) } };
+    await changeRow(other, { overlay }, transaction);
+  }
   const isOnItsSide = quarters % 2 === 1;
   await changeRow(
     row,
@@ -105,15 +121,50 @@ export async function turnRow(row: PhotoModel, quarters: number, transaction: Tr
       width: isOnItsSide ? row.height : row.width,
       height: isOnItsSide ? row.width : row.height,
       points,
+      overlay: turnedOverlay(row.overlay, quarters),
     },
     transaction,
   );
 }
 
-type Point = PhotoResource['points'][number];
+interface Place {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** What is drawn over a picture after quarter turns clockwise. */
+function turnedOverlay(overlay: PhotoOverlay, quarters: number): PhotoOverlay {
+  const { link, tracks } = overlay;
+  return {
+    ...overlay,
+    ...(link ? { link: { ...link, here: turnedPair(link.here, quarters) } } : {}),
+    ...(tracks
+      ? { tracks: tracks.map(({ places }) => ({ places: places.map((p) => turnedPoint(p, quarters)) })) }
+      : {}),
+  };
+}
+
+const turnedPair = ([a, b]: PhotoLink['here'], quarters: number): PhotoLink['here'] => [
+  turnedPoint(a, quarters),
+  turnedPoint(b, quarters),
+];
+
+/** A photo is linked with another one of the unit. Throws 422 for itself, or for none of its photos. */
+async function refuseBadLink(
+  unit: UnitModel,
+  id: string,
+  other: string | undefined,
+  transaction: Transaction,
+): Promise<void> {
+  if (other === undefined) return;
+  const isThere =
+    z.uuid().safeParse(other).success && (await findPhoto(unit.id, other, transaction)) !== null;
+  if (other === id || !isThere)
+    throw invalid('That is no other photo of this unit.', 'Choose another photo of the same board.');
+}
 
 /** Where a point is after quarter turns clockwise. */
-export function turnedPoint(point: Point, quarters: number): Point {
+export function turnedPoint<P extends Place>(point: P, quarters: number): P {
   let { x, y } = point;
   for (let i = 0; i < quarters; i += 1) [x, y] = [1 - y, x];
   return { ...point, x, y };

@@ -8,6 +8,7 @@ import {
 import { photosOf } from '../photos/repository.ts';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import {
+  BeepModel,
   ChangeModel,
   EvidenceModel,
   LogEntryModel,
@@ -18,6 +19,7 @@ import {
 } from '../../database/models/index.ts';
 
 import {
+  beepResource,
   changeResource,
   evidenceResource,
   logResource,
@@ -151,6 +153,14 @@ export async function loadUnit(
     ],
     ...options,
   });
+  const beeps = await BeepModel.findAll({
+    where: { unitId: id },
+    order: [
+      ['takenAt', 'ASC'],
+      ['id', 'ASC'],
+    ],
+    ...options,
+  });
   const log = await LogEntryModel.findAll({
     where: { unitId: id },
     order: [['sequence', 'DESC']],
@@ -169,6 +179,7 @@ export async function loadUnit(
     readouts: readouts.map(readoutResource),
     changes: changes.map(changeResource),
     readings: readings.map(readingResource),
+    beeps: beeps.map(beepResource),
     log: log.map(logResource),
   };
 }

@@ -1,4 +1,5 @@
 import type {
+  BeepResource,
   ChangeResource,
   Effect,
   EvidenceResource,
@@ -11,6 +12,7 @@ import type {
   UnitFields,
 } from '@halfsplit/contract';
 import type {
+  BeepModel,
   ChangeModel,
   EvidenceModel,
   LogEntryModel,
@@ -75,13 +77,29 @@ export const evidenceResource = (e: EvidenceModel): EvidenceResource => ({
   withdrawn: e.withdrawnAt !== null,
 });
 
-export const photoResource = ({ id, version, name, width, height, points }: PhotoModel): PhotoResource => ({
+export const beepResource = (b: BeepModel): BeepResource => ({
+  ...b.definition,
+  id: b.id,
+  takenAt: b.takenAt.toISOString(),
+  withdrawn: b.withdrawnAt !== null,
+});
+
+export const photoResource = ({
   id,
   version,
   name,
   width,
   height,
   points,
+  overlay,
+}: PhotoModel): PhotoResource => ({
+  id,
+  version,
+  name,
+  width,
+  height,
+  points,
+  overlay,
 });
 
 export const logResource = (l: LogEntryModel): LogEntry => ({

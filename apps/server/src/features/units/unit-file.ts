@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { EvidenceData, FilePhoto, FileReading } from '@halfsplit/contract';
+import type { BeepData, EvidenceData, FilePhoto, FileReading } from '@halfsplit/contract';
 import {
   readingsOfFound,
   readUnitFile,
@@ -13,6 +13,7 @@ import type { Sequelize, Transaction } from 'sequelize';
 import type { UnitExtra, UnitModel } from '../../database/models/index.ts';
 import { inSnapshot } from '../../database/snapshot.ts';
 import { invalid } from '../../errors.ts';
+import { insertBeeps } from '../beeps/repository.ts';
 import { insertChanges } from '../changes/repository.ts';
 import { insertAllEvidence } from '../evidence/repository.ts';
 import { appendLog, appendSteps } from '../log/repository.ts';
@@ -69,7 +70,7 @@ export async function insertDocument(
     ...file
   } = document;
   const { name, kind, hazards, hazardNotes, notes, ...unitExtra } = described;
-  const { ground, parts, models, changes = [], sets = [], ...circuitExtra } = circuit;
+  const { ground, parts, models, changes = [], sets = [], beeps = [], ...circuitExtra } = circuit;
   const unit = await insertUnit(
     {
       ...blankUnit(),
@@ -104,9 +105,9 @@ export async function insertDocument(
   };
   await insertReadings(readingRows(unit.id, named, fileReadings(readings, parts)), transaction);
   await insertAllEvidence(evidenceRows(unit.id, evidence ?? []), transaction);
+  await insertBeeps(beepRows(unit.id, beeps), transaction);
   await insertLog(unit, log, transaction);
-  for (const [i, { name: photoName, points }] of ((photos ?? []) as FilePhoto[]).entries())
-    await insertPhoto(unit, { name: photoName, picture: pictures[i]!, points: points ?? [] }, transaction);
+  await insertPhotos(unit, (photos ?? []) as FilePhoto[], pictures, transaction);
   await appendLog(
     unit,
     { kind: 'unit', summary: `Put on the bench from a file with ${parts.length} parts.` },
@@ -181,23 +182,31 @@ function readingRows(unitId: string, named: NamedIds, readings: readonly FileRea
   });
 }
 
-/** Tests as a file has them. */
-function evidenceRows(unitId: string, evidence: readonly EvidenceData[]) {
+/** When something of a file was seen. Without times the order of the file is the order in which it was seen. */
+function seenAt(
+  { takenAt: written, withdrawn }: { readonly takenAt?: unknown; readonly withdrawn?: boolean | undefined },
+  place: number,
+): { readonly takenAt: Date; readonly withdrawnAt: Date | null } {
   const now = Date.now();
-  return evidence.map(({ withdrawn, ...definition }, i) => {
-    const written = new Date(String(definition.takenAt));
-    // Without times the order of the file is the order in which it was seen.
-    const isTime = written.getTime() >= 0 && written.getTime() <= now + AHEAD_MS;
-    const takenAt = isTime ? written : new Date(now + i);
-    return {
-      id: randomUUID(),
-      unitId,
-      definition,
-      takenAt,
-      withdrawnAt: withdrawn === true ? takenAt : null,
-    };
-  });
+  const said = new Date(String(written));
+  const isTime = said.getTime() >= 0 && said.getTime() <= now + AHEAD_MS;
+  const takenAt = isTime ? said : new Date(now + place);
+  return { takenAt, withdrawnAt: withdrawn === true ? takenAt : null };
 }
+
+/** Tests as a file has them. */
+const evidenceRows = (unitId: string, evidence: readonly EvidenceData[]) =>
+  evidence.map((each, i) => {
+    const { withdrawn: _withdrawn, ...definition } = each;
+    return { id: randomUUID(), unitId, definition, ...seenAt(each, i) };
+  });
+
+/** Beeps as a file has them. */
+const beepRows = (unitId: string, beeps: readonly BeepData[]) =>
+  beeps.map((each, i) => {
+    const { withdrawn: _withdrawn, ...definition } = each;
+    return { id: randomUUID(), unitId, definition, ...seenAt(each, i) };
+  });
 
 async function insertLog(unit: UnitModel, log: UnitDocument['log'], transaction: Transaction): Promise<void> {
   await appendSteps(
@@ -205,6 +214,28 @@ async function insertLog(unit: UnitModel, log: UnitDocument['log'], transaction:
     (log ?? []).map(({ at, kind, summary, by = null }) => ({ kind, summary, at: new Date(at), by })),
     transaction,
   );
+}
+
+/** Photos as a file has them; a link is to another one of the file by its name, and one to none is left out. */
+async function insertPhotos(
+  unit: UnitModel,
+  photos: readonly FilePhoto[],
+  pictures: readonly Picture[],
+  transaction: Transaction,
+): Promise<void> {
+  const ids = photos.map(() => randomUUID());
+  for (const [i, { name, points = [], overlay = {} }] of photos.entries()) {
+    const { link, ...rest } = overlay;
+    const other = ids[photos.findIndex((p) => p.name === link?.photoId)];
+    const linked =
+      link && other !== undefined && other !== ids[i] ? { link: { ...link, photoId: other } } : {};
+    const picture = pictures[i]!;
+    await insertPhoto(
+      unit,
+      { id: ids[i], name, picture, points, overlay: { ...rest, ...linked } },
+      transaction,
+    );
+  }
 }
 
 /** Room for photos in a file of at most 10 MB, characters of base64. */
@@ -218,11 +249,19 @@ async function filePhotos(
   const photos: FilePhoto[] = [];
   const photosLeftOut: string[] = [];
   let room = PHOTO_ROOM;
-  for (const { name, points, ...kept } of await picturesOf(unitId, transaction)) {
+  const all = await picturesOf(unitId, transaction);
+  const nameOf = (id: string) => all.find((p) => p.id === id)?.name;
+  for (const { name, points, overlay, ...kept } of all) {
     const jpeg = (await shownPicture(kept)).toString('base64');
     room -= jpeg.length;
     if (room < 0) photosLeftOut.push(name);
-    else photos.push({ name, jpeg, points });
+    else {
+      const { link, ...rest } = overlay;
+      const other = link ? nameOf(link.photoId) : undefined;
+      const linked = link && other !== undefined ? { link: { ...link, photoId: other } } : {};
+      const drawn = { ...rest, ...linked };
+      photos.push({ name, jpeg, points, ...(Object.keys(drawn).length > 0 ? { overlay: drawn } : {}) });
+    }
   }
   return {
     ...(photos.length > 0 ? { photos } : {}),
@@ -253,7 +292,18 @@ async function exportIn(
   const full: UnitDocument = {
     ...extra.file,
     unit: { ...extra.unit, ...document.unit },
-    circuit: { ...extra.circuit, ...document.circuit },
+    circuit: {
+      ...extra.circuit,
+      ...document.circuit,
+      ...(resource.beeps.length > 0
+        ? {
+            beeps: resource.beeps.map(({ id: _id, withdrawn, ...heard }) => ({
+              ...heard,
+              ...(withdrawn ? { withdrawn } : {}),
+            })),
+          }
+        : {}),
+    },
     readouts: document.readouts,
     readings: resource.readings.flatMap((r): FileReading[] => {
       const ref = r.partId === null ? (r.ref ?? undefined) : refs.get(r.partId);

@@ -1,0 +1,19 @@
+export {
+  contradictionsOf,
+  pointWords,
+  throughQuestions,
+  type BeepContradiction,
+  type ThroughQuestion,
+} from './contradictions.ts';
+export { endOf, ownNet, pinsByText, pinText, saidPins, type End, type Traceable } from './ends.ts';
+export { netOfPoint, netPoint } from './graph.ts';
+export {
+  nextBeep,
+  type BeepProgress,
+  type BeepQuestion,
+  type NextBeep,
+  type NextBeepOptions,
+} from './next-beep.ts';
+export { formNets, type TracedNet, type TracedNets } from './nets.ts';
+export { beepSentence, whyBeep } from './words.ts';
+export { isTraced, renamedEnds, restated, retraced, tracedNames } from './retrace.ts';

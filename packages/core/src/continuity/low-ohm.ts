@@ -1,0 +1,50 @@
+import { markedNumber, type Part } from '../circuit/index.ts';
+
+/** Below this a continuity tester may beep, ohm (common practice: makers set it between 20 and 50). */
+export const BEEPS_BELOW_OHM = 50;
+
+type Ends = readonly [string, string];
+
+/** Pairs of a part's pins through which a tester may beep although they are two nets: a coil, a small resistor, a contact. */
+export function beepsThrough(part: Part): readonly Ends[] {
+  switch (part.kind) {
+    case 'resistor':
+    case 'load': {
+      const ohm = markedNumber(part);
+      return ohm !== null && ohm <= BEEPS_BELOW_OHM ? [['a', 'b']] : [];
+    }
+    case 'potentiometer': {
+      const ohm = markedNumber(part);
+      return ohm !== null && ohm <= BEEPS_BELOW_OHM
+        ? [
+            ['1', '2'],
+            ['2', '3'],
+          ]
+        : [];
+    }
+    case 'inductor':
+    case 'switch':
+    case 'jumper':
+    case 'fuse':
+      return [['a', 'b']];
+    case 'transformer':
+      return [
+        ['p1', 'p2'],
+        ['s1', 's2'],
+      ];
+    case 'changeover':
+      return [
+        ['com', 'a'],
+        ['com', 'b'],
+      ];
+    case 'jack':
+      return [
+        ['tip', 'tipSwitch'],
+        ['ring', 'ringSwitch'],
+      ];
+    case 'relay':
+      return [['com', 'nc']];
+    default:
+      return [];
+  }
+}

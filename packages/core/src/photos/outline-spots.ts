@@ -1,0 +1,57 @@
+import type { Outline } from '../pinout/index.ts';
+import { similarity, type Pixel } from './pixels.ts';
+
+/** Row distance of a dual in-line package over the pitch of its pins: 7.62 mm, 15.24 mm from 24 pins on, to 2.54 mm (JEDEC MS-001, MS-011). */
+const NARROW_ROWS = 3;
+const WIDE_ROWS = 6;
+const WIDE_FROM_PINS = 24;
+
+/** Angle between neighbouring pins of a valve base or a can, degrees (IEC 60067: B7G 45, B9A 36, octal 45; TO-18 90). */
+const RING_DEGREES: Readonly<Record<string, number>> = { B7G: 45, B9A: 36, octal: 45, 'TO-18': 90 };
+
+/** The pins of an outline from pin 1 in any scale, as seen from the side of the parts; y goes down. */
+function pinsOf({ name, shape, pins }: Outline): Pixel[] {
+  const numbers = Array.from({ length: pins }, (_, i) => i);
+  switch (shape) {
+    case 'dual in line': {
+      const rows = pins / 2;
+      const across = pins >= WIDE_FROM_PINS ? WIDE_ROWS : NARROW_ROWS;
+      return numbers.map((i) => (i < rows ? { x: 0, y: i } : { x: across, y: pins - 1 - i }));
+    }
+    case 'ring': {
+      // Clockwise seen from below is the other way round seen from above.
+      const step = ((RING_DEGREES[name] ?? 360 / pins) * Math.PI) / 180;
+      return numbers.map((i) => ({ x: Math.cos(i * step), y: -Math.sin(i * step) }));
+    }
+    case 'single in line':
+    case 'three legs':
+    case 'lugs':
+      return numbers.map((i) => ({ x: i, y: 0 }));
+  }
+}
+
+/** The two pins by which an outline is laid on a photo, by their numbers: those that lie farthest apart, pin 1 the first. */
+export function tappedPins(outline: Outline): readonly [number, number] {
+  const [first, ...others] = pinsOf(outline);
+  const far = (spot: Pixel) => Math.hypot(spot.x - first!.x, spot.y - first!.y);
+  const farthest = others.reduce((best, spot, i) => (far(spot) > far(others[best]!) ? i : best), 0);
+  return [1, farthest + 2];
+}
+
+/**
+ * Where all pins of an outline are on a photo, from the places of the two that were tapped.
+ *
+ * @param tapped places of the pins that `tappedPins` names, in pixels
+ * @param isSolderSide true for a photo of the side without the parts: the pins go round the other way
+ * @returns a place for each pin, from pin 1; undefined where both places are one
+ */
+export function outlineSpots(
+  outline: Outline,
+  tapped: readonly [Pixel, Pixel],
+  isSolderSide: boolean,
+): readonly Pixel[] | undefined {
+  const pins = pinsOf(outline);
+  const [a, b] = tappedPins(outline);
+  const onto = similarity([pins[a - 1]!, pins[b - 1]!], tapped, isSolderSide);
+  return onto && pins.map(onto);
+}
