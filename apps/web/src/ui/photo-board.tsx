@@ -62,7 +62,10 @@ export function PhotoBoard(props: Props) {
             </Button>
             {tools}
           </div>
-          <TransformComponent wrapperClass="${styles.photoWindow}" contentClass="${styles.photoContent}">
+          <TransformComponent
+            wrapperClass={styles.photoWindow ?? ''}
+            contentClass={styles.photoContent ?? ''}
+          >
             <div
               ref={picture}
               className={`${styles.photoPicture}${onPlace ? ` ${styles.placing}` : ''}`}

@@ -3,10 +3,11 @@ import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
 import { PathBoard, PhotosPanel } from '../path/index.ts';
+import { BeepsSheet } from './beeps-sheet.tsx';
 import { PartsSheet } from './parts-sheet.tsx';
 import { PathSheet } from './path-sheet.tsx';
 
-const VIEWS = ['Parts', 'Path', 'Photos'] as const;
+const VIEWS = ['Parts', 'Beeps', 'Path', 'Photos'] as const;
 type View = (typeof VIEWS)[number];
 
 /** Typing the circuit or the path at the left, its drawing at the right; the photos of its boards. */
@@ -27,8 +28,9 @@ export function TraceStage() {
   return (
     <div className="hs-split">
       {view === 'Parts' && <PartsSheet tabs={tabs} />}
-      {view !== 'Parts' && <PathSheet tabs={tabs} />}
-      {view === 'Parts' && <CircuitPanel />}
+      {view === 'Beeps' && <BeepsSheet tabs={tabs} />}
+      {(view === 'Path' || view === 'Photos') && <PathSheet tabs={tabs} />}
+      {(view === 'Parts' || view === 'Beeps') && <CircuitPanel />}
       {view === 'Path' && <PathBoard />}
       {view === 'Photos' && <PhotosPanel />}
     </div>

@@ -1,0 +1,97 @@
+import { whyBeep, type BeepQuestion as Question } from '@halfsplit/core';
+import { Button } from 'antd';
+import { useState } from 'react';
+import { Keys } from '../../ui/keys.tsx';
+import { allBeep, MOST_KEYED, noneBeeps, oneBeeps, thisBeeps } from './answer-keys.ts';
+import styles from './beeps.module.css';
+import type { Beeps } from './use-beeps.ts';
+
+/** The next beep: where one lead is held, what the other is drawn over, and one press for what was heard. */
+export function BeepQuestion({ beeps }: { beeps: Beeps }) {
+  const { next, passed, takeUpPassed, traced } = beeps;
+  const { question } = next;
+  if (traced.parts.length === 0)
+    return (
+      <p className="hs-empty-words">
+        Type the parts as you see them on the board, one a line, without nets. Then hold one lead on a pin and
+        draw the other over the rest: what beeps is one net.
+      </p>
+    );
+  if (!question)
+    return (
+      <div className={styles.question}>
+        {passed.size > 0 ? (
+          <>
+            <p className={styles.hold}>Only what was passed over is left: {[...passed].join(', ')}.</p>
+            <Button onClick={takeUpPassed}>Take it up again</Button>
+          </>
+        ) : (
+          <p className={styles.hold}>Every net is settled and proven.</p>
+        )}
+      </div>
+    );
+  return (
+    <Asked
+      key={`${question.kind} ${question.hold} ${question.over.join(' ')}`}
+      question={question}
+      beeps={beeps}
+    />
+  );
+}
+
+function Asked({ question, beeps }: { question: Question; beeps: Beeps }) {
+  const { placeOf, record, pass } = beeps;
+  const [silent, setSilent] = useState<readonly string[]>([]);
+  const { kind, hold, over } = question;
+  const isTogether = kind === 'together';
+  const toggle = (end: string) =>
+    setSilent(silent.includes(end) ? silent.filter((s) => s !== end) : [...silent, end]);
+  return (
+    <div className={styles.question} role="group" aria-label="The next beep">
+      <p className={styles.hold}>
+        Hold one lead on <strong>{placeOf(hold).words}</strong>.{' '}
+        {isTogether
+          ? 'Touch each of these with the other: do all beep?'
+          : 'Draw the other over these: where does it beep?'}
+      </p>
+      <p className="hs-dim">{whyBeep(question)}</p>
+      <div className={styles.ends}>
+        {over.map((end, i) => (
+          <button
+            key={end}
+            className={styles.end}
+            title={placeOf(end).words}
+            aria-pressed={isTogether ? !silent.includes(end) : undefined}
+            onClick={() => (isTogether ? toggle(end) : record(thisBeeps(question, end)))}
+          >
+            {placeOf(end).short}
+            {!isTogether && i < MOST_KEYED && <Keys keys={String(i + 1)} />}
+            {isTogether && silent.includes(end) && <span className={styles.silent}>silent</span>}
+          </button>
+        ))}
+      </div>
+      <div className="hs-answers">
+        {isTogether ? (
+          <button className={styles.answer} onClick={() => record(...allBeep(question, silent))}>
+            {silent.length === 0 ? 'All beep' : `All but ${silent.length} beep`}
+            {silent.length === 0 && <Keys keys="Enter" />}
+          </button>
+        ) : (
+          <>
+            <button className={styles.answer} onClick={() => record(noneBeeps(question))}>
+              {over.length === 1 ? 'No beep' : 'None beeps'} <Keys keys="0" />
+            </button>
+            {over.length > 1 && (
+              <button className={styles.answer} onClick={() => record(oneBeeps(question))}>
+                It beeps, I did not see where <Keys keys="?" />
+              </button>
+            )}
+          </>
+        )}
+        <button className={styles.plain} onClick={() => pass(hold)}>
+          Pass it over <Keys keys="→" />
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,47 @@
+import { useSelection } from '../../unit/selection.tsx';
+import styles from './beeps.module.css';
+import type { Beeps } from './use-beeps.ts';
+
+/** The nets as they were found, the pins of each; what nothing has beeped with yet stands last. */
+export function NetsList({ beeps }: { beeps: Beeps }) {
+  const { nets, placeOf } = beeps;
+  const { selectedNet, selectNet } = useSelection();
+  const found = nets.nets.filter((n) => n.pins.length > 1);
+  const alone = nets.nets.filter((n) => n.pins.length === 1);
+  if (nets.nets.length === 0) return null;
+  // Units of a package share some of its pins.
+  const shortly = (pins: readonly string[]) => [...new Set(pins.map((pin) => placeOf(pin).short))].join(', ');
+  return (
+    <>
+      {found.length > 0 && (
+        <table className="hs-table">
+          <thead>
+            <tr>
+              <th>Net</th>
+              <th>pins</th>
+            </tr>
+          </thead>
+          <tbody>
+            {found.map(({ name, pins }) => (
+              <tr
+                key={name}
+                className={name === selectedNet ? 'hs-row-selected' : undefined}
+                onClick={() => selectNet(name)}
+              >
+                <td className="hs-mono hs-nowrap">
+                  <button className="hs-link">{name}</button>
+                </td>
+                <td className={styles.pins}>{shortly(pins)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {alone.length > 0 && (
+        <p className={styles.alone}>
+          <strong>Nothing beeps with these yet:</strong> {shortly(alone.flatMap(({ pins }) => pins))}
+        </p>
+      )}
+    </>
+  );
+}

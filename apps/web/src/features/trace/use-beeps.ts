@@ -1,0 +1,75 @@
+import type { BeepResource } from '@halfsplit/contract';
+import {
+  contradictionsOf,
+  formNets,
+  nextBeep,
+  probePlace,
+  throughQuestions,
+  type BeepContradiction,
+  type NextBeep,
+  type ThroughQuestion,
+  type Traceable,
+  type TracedNets,
+} from '@halfsplit/core';
+import { useMemo, useState } from 'react';
+import { newId } from '../../api/outbox-store.ts';
+import { useUnitContext } from '../../unit/unit-context.tsx';
+
+/** A beep as it is recorded. */
+export type NewBeep = Pick<BeepResource, 'says' | 'ends'>;
+
+export interface Beeps {
+  readonly traced: Traceable;
+  readonly nets: TracedNets;
+  readonly next: NextBeep;
+  readonly contradictions: readonly BeepContradiction[];
+  readonly throughs: readonly ThroughQuestion[];
+  /** Where an end is touched: in few words, and as hands find it. */
+  readonly placeOf: (end: string) => { readonly short: string; readonly words: string };
+  readonly record: (...beeps: readonly NewBeep[]) => void;
+  readonly withdraw: (beep: BeepResource) => void;
+  readonly sayThrough: (beep: BeepResource, ref: string | null) => void;
+  /** Passes an end over: it cannot be reached. */
+  readonly pass: (end: string) => void;
+  readonly passed: ReadonlySet<string>;
+  readonly takeUpPassed: () => void;
+}
+
+/** The unit as it is traced by continuity: its nets, what contradicts itself, and what to beep next. */
+export function useBeeps(): Beeps {
+  const { unit, document, change } = useUnitContext();
+  const [held, setHeld] = useState<string>();
+  const [passed, setPassed] = useState<ReadonlySet<string>>(new Set());
+  const { ground, parts } = document.circuit;
+  const traced = useMemo(
+    (): Traceable => ({ ground, parts, beeps: unit.beeps }),
+    [ground, parts, unit.beeps],
+  );
+  const nets = useMemo(() => formNets(traced), [traced]);
+  const next = useMemo(() => nextBeep(traced, nets, { held, passed }), [traced, nets, held, passed]);
+  const contradictions = useMemo(() => contradictionsOf(traced, nets), [traced, nets]);
+  const throughs = useMemo(() => throughQuestions(traced, nets), [traced, nets]);
+  return {
+    traced,
+    nets,
+    next,
+    contradictions,
+    throughs,
+    passed,
+    placeOf(end) {
+      const dot = end.indexOf('.');
+      const part = parts.find((p) => p.ref === end.slice(0, dot));
+      if (part) return probePlace(part, end.slice(dot + 1));
+      return end === ground ? { short: 'ground', words: 'ground' } : { short: end, words: `net ${end}` };
+    },
+    record(...beeps) {
+      const takenAt = new Date().toISOString();
+      for (const beep of beeps) change({ type: 'add-beep', id: newId(), beep, takenAt });
+      setHeld(beeps[0]?.ends[0]);
+    },
+    withdraw: (beep) => change({ type: 'withdraw-beep', beepId: beep.id }),
+    sayThrough: (beep, through) => change({ type: 'beep-through', beepId: beep.id, through }),
+    pass: (end) => setPassed(new Set([...passed, end])),
+    takeUpPassed: () => setPassed(new Set()),
+  };
+}
