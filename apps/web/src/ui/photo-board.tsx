@@ -1,8 +1,9 @@
 import type { Damage, PhotoResource } from '@halfsplit/contract';
 import { Button } from 'antd';
-import { useRef, type MouseEvent, type ReactNode } from 'react';
+import { useRef, useState, type MouseEvent, type PointerEvent, type ReactNode } from 'react';
 import { TransformComponent, TransformWrapper } from 'react-zoom-pan-pinch';
 import type { PointView } from './path-drawing.tsx';
+import { Loupe, PartNames, PhotoLines, type Pad, type PartShape } from './photo-overlay.tsx';
 import styles from './photo-board.module.css';
 
 interface Props {
@@ -16,6 +17,12 @@ interface Props {
   readonly labels?: ReadonlyMap<string, { readonly text: string; readonly tone: string | null }>;
   /** Damage that was seen, with its place. */
   readonly damage?: readonly Damage[];
+  /** Pads of the circuit's parts, and the parts by them. */
+  readonly pads?: readonly Pad[];
+  readonly shapes?: readonly PartShape[];
+  /** The track that is being drawn. */
+  readonly drawn?: readonly { readonly x: number; readonly y: number }[];
+  readonly onSelectPad?: (pad: Pad) => void;
   readonly selected: string | null;
   readonly onSelect: (target: string) => void;
   /** A place on the picture was chosen, in fractions of it; absent when nothing is being placed. */
@@ -34,18 +41,33 @@ export function PhotoBoard(props: Props) {
     points,
     labels,
     damage = [],
+    pads = [],
+    shapes = [],
+    drawn = [],
+    onSelectPad,
     selected,
     onSelect,
     onPlace,
     tools,
   } = props;
   const picture = useRef<HTMLDivElement>(null);
-  const place = (event: MouseEvent) => {
-    if (!onPlace || !picture.current) return;
-    const box = picture.current.getBoundingClientRect();
-    const [x, y] = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
-    if (x >= 0 && x <= 1 && y >= 0 && y <= 1) onPlace(x, y);
+  const [under, setUnder] = useState<{ x: number; y: number; width: number; height: number } | null>(null);
+  const placeOf = ({ clientX, clientY }: MouseEvent | PointerEvent) => {
+    const box = picture.current!.getBoundingClientRect();
+    const [x, y] = [(clientX - box.left) / box.width, (clientY - box.top) / box.height];
+    return x >= 0 && x <= 1 && y >= 0 && y <= 1 ? { x, y } : undefined;
   };
+  const place = (event: MouseEvent) => {
+    const at = onPlace && placeOf(event);
+    if (at) onPlace(at.x, at.y);
+  };
+  // The loupe is drawn inside the picture, which is zoomed as a whole.
+  const look = (event: PointerEvent) => {
+    const at = onPlace && placeOf(event);
+    const { offsetWidth: width, offsetHeight: height } = picture.current!;
+    setUnder(at ? { ...at, width, height } : null);
+  };
+  const plain = photo.points.filter((p) => !pads.some((pad) => pad.target === p.target));
   return (
     <TransformWrapper minScale={1} maxScale={8} wheel={{ step: 0.2 }} doubleClick={{ disabled: true }}>
       {({ zoomIn, zoomOut, resetTransform }) => (
@@ -71,9 +93,12 @@ export function PhotoBoard(props: Props) {
               className={`${styles.photoPicture}${onPlace ? ` ${styles.placing}` : ''}`}
               style={{ aspectRatio: `${photo.width} / ${photo.height}` }}
               onClick={place}
+              onPointerMove={onPlace && look}
+              onPointerLeave={() => setUnder(null)}
             >
               <img src={src} alt={`Photo: ${photo.name}`} draggable={false} />
-              {photo.points.map((p) => {
+              <PhotoLines shapes={shapes} tracks={photo.overlay.tracks ?? []} drawn={drawn} />
+              {plain.map((p) => {
                 const label = labels?.get(p.target);
                 return (
                   label && (
@@ -101,7 +126,26 @@ export function PhotoBoard(props: Props) {
                     </span>
                   ),
               )}
-              {photo.points.map((p) => {
+              <PartNames shapes={shapes} />
+              {pads.map((pad) => (
+                <button
+                  key={pad.target}
+                  className={`${styles.pad}${pad.isOn ? ` ${styles.padOn}` : ''}${pad.isOther ? ` ${styles.padOther}` : ''}`}
+                  style={{ left: `${pad.x * 100}%`, top: `${pad.y * 100}%` }}
+                  title={`${pad.target}, net ${pad.net}`}
+                  aria-label={`Pad ${pad.target}`}
+                  // While a place is chosen, a tap on a pad is a tap on its place.
+                  onClick={(event) => {
+                    if (onPlace) return;
+                    event.stopPropagation();
+                    onSelectPad?.(pad);
+                  }}
+                />
+              ))}
+              {under && onPlace && (
+                <Loupe src={src} place={under} width={under.width} height={under.height} />
+              )}
+              {plain.map((p) => {
                 const view = points?.get(p.target);
                 return (
                   <button

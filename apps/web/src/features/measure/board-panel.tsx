@@ -4,7 +4,7 @@ import { useLayer } from '../../unit/layer.tsx';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { LayerWord } from '../../ui/marks.tsx';
-import { PhotosPanel } from '../path/index.ts';
+import { PhotosPanel } from '../photos/index.ts';
 import type { Volts } from './use-volts.ts';
 
 /** The photo with the voltage at every point: the computed one, and what was measured. */

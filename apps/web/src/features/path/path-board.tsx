@@ -1,5 +1,5 @@
 import { addPathLine } from '@halfsplit/core';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, type ReactNode } from 'react';
 import { useSelection } from '../../unit/selection.tsx';
 import type { BlockView, PointView } from '../../ui/path-drawing.tsx';
 import { usePath } from './use-path.ts';
@@ -15,10 +15,13 @@ interface Props {
   readonly onSelectPoint?: (id: string) => void;
   /** Without a head of its own: it stands under somebody else's. */
   readonly isBare?: boolean;
+  /** What stands in its head in the place of its name. */
+  readonly switcher?: ReactNode;
 }
 
 /** The path as a drawing; drawing one block onto another links them. */
-export function PathBoard({ blocks, points, selectedBlock, onSelectBlock, onSelectPoint, isBare }: Props) {
+export function PathBoard(props: Props) {
+  const { blocks, points, selectedBlock, onSelectBlock, onSelectPoint, isBare, switcher } = props;
   const { path, setPath } = usePath();
   const { selectedPoint, selectPoint } = useSelection();
   const link = (from: string, to: string) => {
@@ -49,7 +52,7 @@ export function PathBoard({ blocks, points, selectedBlock, onSelectBlock, onSele
   return (
     <section className="hs-panel" aria-label="Path drawn">
       <header className="hs-panel-head">
-        <h2>Path</h2>
+        {switcher ?? <h2>Path</h2>}
         <span className="hs-dim">numbers are test points; draw from one block to another to link them</span>
       </header>
       {board}

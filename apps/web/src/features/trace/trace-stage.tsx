@@ -2,20 +2,24 @@ import { Segmented } from 'antd';
 import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
-import { PathBoard, PhotosPanel } from '../path/index.ts';
+import { PathBoard } from '../path/index.ts';
+import { PhotosPanel } from '../photos/index.ts';
 import { BeepsSheet } from './beeps-sheet.tsx';
 import { PartsSheet } from './parts-sheet.tsx';
 import { PathSheet } from './path-sheet.tsx';
 
-const VIEWS = ['Parts', 'Beeps', 'Path', 'Photos'] as const;
+const VIEWS = ['Parts', 'Beeps', 'Path'] as const;
 type View = (typeof VIEWS)[number];
+const BOARDS = ['Drawing', 'Photos'] as const;
+type Board = (typeof BOARDS)[number];
 
-/** Typing the circuit or the path at the left, its drawing at the right; the photos of its boards. */
+/** Typing the circuit, what beeps or the path at the left; at the right its drawing, or the photos of its boards. */
 export function TraceStage() {
   const { document } = useUnitContext();
   const [view, setView] = useState<View>(
     document.circuit.parts.length === 0 && (document.path?.blocks.length ?? 0) > 0 ? 'Path' : 'Parts',
   );
+  const [board, setBoard] = useState<Board>('Drawing');
   const tabs = (
     <Segmented<View>
       size="small"
@@ -25,14 +29,27 @@ export function TraceStage() {
       aria-label="What is traced"
     />
   );
+  const switcher = (
+    <Segmented<Board>
+      size="small"
+      options={[...BOARDS]}
+      value={board}
+      onChange={setBoard}
+      aria-label="What is seen beside it"
+    />
+  );
   return (
     <div className="hs-split">
       {view === 'Parts' && <PartsSheet tabs={tabs} />}
       {view === 'Beeps' && <BeepsSheet tabs={tabs} />}
-      {(view === 'Path' || view === 'Photos') && <PathSheet tabs={tabs} />}
-      {(view === 'Parts' || view === 'Beeps') && <CircuitPanel />}
-      {view === 'Path' && <PathBoard />}
-      {view === 'Photos' && <PhotosPanel />}
+      {view === 'Path' && <PathSheet tabs={tabs} />}
+      {board === 'Photos' ? (
+        <PhotosPanel switcher={switcher} />
+      ) : view === 'Path' ? (
+        <PathBoard switcher={switcher} />
+      ) : (
+        <CircuitPanel switcher={switcher} />
+      )}
     </div>
   );
 }

@@ -1,0 +1,1 @@
+export { PhotosPanel } from './photos-panel.tsx';
