@@ -2,13 +2,16 @@ import type { Traceable } from './ends.ts';
 import { pinText } from './ends.ts';
 import { settle, type Candidate, type Known, type Unsettled } from './candidates.ts';
 import { isInForce, netPoint } from './graph.ts';
-import type { TracedNets } from './nets.ts';
+import { apartSets, type TracedNets } from './nets.ts';
+import { expectedWith, type Twins } from './twins.ts';
 
 /** What to hold one lead on, and what to touch with the other. */
 export interface BeepQuestion {
   readonly kind:
     /** Draw the other lead over them: does one beep, and which? */
     | 'sweep'
+    /** What the other channel says is one net: do they all beep? */
+    | 'analogy'
     /** What was found is one net: do they all beep? */
     | 'together'
     /** What was found is a net by itself: does any other beep? */
@@ -31,6 +34,8 @@ export interface BeepProgress {
 export interface NextBeepOptions {
   /** The end on which the lead is held now: it stays there where that costs nothing. */
   readonly held?: string | undefined;
+  /** Parts of two channels that mirror one another: what is known of one is proposed for the other. */
+  readonly twins?: Twins | undefined;
   /** Ends that cannot be reached, or were passed over. */
   readonly passed?: ReadonlySet<string> | undefined;
 }
@@ -53,7 +58,7 @@ const bits = (p: number): number => (p <= 0 || p >= 1 ? 0 : -(p * Math.log2(p) +
 export function nextBeep(
   traced: Traceable,
   nets: TracedNets,
-  { held, passed = NONE }: NextBeepOptions = {},
+  { held, passed = NONE, twins }: NextBeepOptions = {},
 ): NextBeep {
   const ends = new Ends(traced.ground, passed);
   const { settled, open, next } = settle(traced, nets, (net) => ends.of(net) !== undefined);
@@ -62,6 +67,8 @@ export function nextBeep(
   const progress: BeepProgress = { settled: pins - left, pins };
   if (open.length === 0) return { question: proof(traced, settled, nets, ends), progress };
   if (next.length === 0) return { question: null, progress };
+  const analogy = twins && twins.size > 0 ? byAnalogy(traced, open, nets, twins, passed) : undefined;
+  if (analogy) return { question: analogy, progress };
   const heldSet = held === undefined ? undefined : nets.graph.setOf(held);
   const best = next
     .map((each) => ({ each, split: halved(each) }))
@@ -82,6 +89,29 @@ export function nextBeep(
 }
 
 const HELD = 0.1;
+
+/** How likely a channel is as the other one is. */
+const TWIN_CHANCE = 0.9;
+
+/** A pin of one channel that is not settled, with those that the other channel says are one net with it. */
+function byAnalogy(
+  { beeps = [] }: Traceable,
+  open: readonly Known[],
+  nets: TracedNets,
+  twins: Twins,
+  passed: ReadonlySet<string>,
+): BeepQuestion | undefined {
+  const { isApart } = apartSets(beeps, nets.points, nets.graph);
+  const members = new Map(nets.nets.flatMap((net) => net.pins.map((pin) => [pin, net.pins] as const)));
+  for (const net of open)
+    for (const { part, pin } of net.pins) {
+      const hold = pinText(part.ref, pin);
+      if (passed.has(hold)) continue;
+      const over = expectedWith(hold, twins, nets, (of) => members.get(of) ?? [], isApart);
+      if (over.length > 0) return { kind: 'analogy', hold, over, chance: TWIN_CHANCE };
+    }
+  return undefined;
+}
 
 interface Split {
   readonly over: readonly Candidate[];

@@ -30,6 +30,8 @@ export function whyBeep({ kind, chance, over }: BeepQuestion): string {
   switch (kind) {
     case 'together':
       return 'They were found to be one net, and were not yet all heard in one sweep: this proves it.';
+    case 'analogy':
+      return 'So it is in the other channel: one sweep confirms it, or shows where they differ.';
     case 'alone':
       return 'It was found to be a net by itself: a beep here would tell of a contact that was missed.';
     case 'sweep': {

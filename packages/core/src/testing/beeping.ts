@@ -59,8 +59,9 @@ export class Board {
    * @param isWrong whether this answer is a wrong one
    */
   answer({ kind, hold, over }: BeepQuestion, isWrong = false): BeepData[] {
-    const beeping = over.filter((end) => this.beeps(hold, end) !== (isWrong && kind === 'together'));
-    if (kind === 'together') {
+    const isEach = kind === 'together' || kind === 'analogy';
+    const beeping = over.filter((end) => this.beeps(hold, end) !== (isWrong && isEach));
+    if (isEach) {
       const silent = over.filter((end) => !beeping.includes(end));
       return [
         ...(beeping.length > 0 ? [{ says: 'together' as const, ends: [hold, ...beeping] }] : []),

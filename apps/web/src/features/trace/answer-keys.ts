@@ -30,13 +30,16 @@ export function allBeep({ hold, over }: BeepQuestion, silent: readonly string[] 
   ];
 }
 
+/** Whether each is touched by itself and all are expected to beep. */
+export const isEach = ({ kind }: BeepQuestion): boolean => kind === 'together' || kind === 'analogy';
+
 /** What one key answers to a question. */
 export function answerKeys(
   question: BeepQuestion | null,
 ): Readonly<Record<string, readonly NewBeep[] | 'pass'>> {
   if (!question) return {};
   const pass = { [KEYS.pass]: 'pass' as const };
-  if (question.kind === 'together') return { ...pass, [KEYS.all]: allBeep(question) };
+  if (isEach(question)) return { ...pass, [KEYS.all]: allBeep(question) };
   const each = question.over
     .slice(0, MOST_KEYED)
     .map((end, i) => [String(i + 1), [thisBeeps(question, end)]] as const);

@@ -2,7 +2,7 @@ import { whyBeep, type BeepQuestion as Question } from '@halfsplit/core';
 import { Button } from 'antd';
 import { useState } from 'react';
 import { Keys } from '../../ui/keys.tsx';
-import { allBeep, MOST_KEYED, noneBeeps, oneBeeps, thisBeeps } from './answer-keys.ts';
+import { allBeep, isEach, MOST_KEYED, noneBeeps, oneBeeps, thisBeeps } from './answer-keys.ts';
 import styles from './beeps.module.css';
 import type { Beeps } from './use-beeps.ts';
 
@@ -42,8 +42,8 @@ export function BeepQuestion({ beeps }: { beeps: Beeps }) {
 function Asked({ question, beeps }: { question: Question; beeps: Beeps }) {
   const { placeOf, record, pass } = beeps;
   const [silent, setSilent] = useState<readonly string[]>([]);
-  const { kind, hold, over } = question;
-  const isTogether = kind === 'together';
+  const { hold, over } = question;
+  const isTogether = isEach(question);
   const toggle = (end: string) =>
     setSilent(silent.includes(end) ? silent.filter((s) => s !== end) : [...silent, end]);
   return (

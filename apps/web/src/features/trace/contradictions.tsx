@@ -7,7 +7,7 @@ import type { Beeps } from './use-beeps.ts';
 /** What beeps cannot both be, with the beeps to take back; and what may have beeped through a coil or a small resistor. */
 export function Contradictions({ beeps }: { beeps: Beeps }) {
   const { unit } = useUnitContext();
-  const { contradictions, throughs, withdraw, sayThrough } = beeps;
+  const { contradictions, throughs, differences, withdraw, sayThrough } = beeps;
   return (
     <>
       {throughs.map((question) => {
@@ -29,6 +29,11 @@ export function Contradictions({ beeps }: { beeps: Beeps }) {
           </div>
         );
       })}
+      {differences.map(({ sentence }) => (
+        <p key={sentence} className={styles.asked}>
+          The channels differ: {sentence}
+        </p>
+      ))}
       {contradictions.map(({ sentence, beeps: which }) => (
         <div key={sentence} className={styles.contradiction} role="alert">
           <p>{sentence}</p>

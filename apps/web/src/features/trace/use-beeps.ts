@@ -5,11 +5,14 @@ import {
   nextBeep,
   probePlace,
   throughQuestions,
+  twinDifferences,
+  twinsOf,
   type BeepContradiction,
   type NextBeep,
   type ThroughQuestion,
   type Traceable,
   type TracedNets,
+  type TwinDifference,
 } from '@halfsplit/core';
 import { useMemo, useState } from 'react';
 import { newId } from '../../api/outbox-store.ts';
@@ -23,6 +26,8 @@ export interface Beeps {
   readonly nets: TracedNets;
   readonly next: NextBeep;
   readonly contradictions: readonly BeepContradiction[];
+  /** Where two channels that mirror one another differ. */
+  readonly differences: readonly TwinDifference[];
   readonly throughs: readonly ThroughQuestion[];
   /** Where an end is touched: in few words, and as hands find it. */
   readonly placeOf: (end: string) => { readonly short: string; readonly words: string };
@@ -46,7 +51,12 @@ export function useBeeps(): Beeps {
     [ground, parts, unit.beeps],
   );
   const nets = useMemo(() => formNets(traced), [traced]);
-  const next = useMemo(() => nextBeep(traced, nets, { held, passed }), [traced, nets, held, passed]);
+  const twins = useMemo(() => twinsOf(parts), [parts]);
+  const next = useMemo(
+    () => nextBeep(traced, nets, { held, passed, twins }),
+    [traced, nets, held, passed, twins],
+  );
+  const differences = useMemo(() => twinDifferences(traced, twins, nets), [traced, twins, nets]);
   const contradictions = useMemo(() => contradictionsOf(traced, nets), [traced, nets]);
   const throughs = useMemo(() => throughQuestions(traced, nets), [traced, nets]);
   return {
@@ -54,6 +64,7 @@ export function useBeeps(): Beeps {
     nets,
     next,
     contradictions,
+    differences,
     throughs,
     passed,
     placeOf(end) {
