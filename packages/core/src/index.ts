@@ -1,4 +1,4 @@
-export type { EvidenceData, IntakeData, PathData } from '@halfsplit/contract';
+export type { BeepData, EvidenceData, IntakeData, PathData } from '@halfsplit/contract';
 export * from './errors.ts';
 export * from './quantity/index.ts';
 export * from './pinout/index.ts';

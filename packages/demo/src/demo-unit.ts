@@ -14,6 +14,8 @@ export interface DemoPhoto {
   readonly name: string;
   readonly svg: string;
   readonly points: PhotoResource['points'];
+  /** A link is to another picture of the unit by its name. */
+  readonly overlay?: PhotoResource['overlay'];
 }
 
 export interface DemoReading {

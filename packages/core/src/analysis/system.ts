@@ -1,5 +1,6 @@
 import {
   hangingNets,
+  isModelled,
   KINDS,
   netNamed,
   touching,
@@ -62,7 +63,7 @@ export class System {
     this.circuit = circuit;
     const unknowns: SystemUnknown[] = [{ net: circuit.ground, name: circuit.ground }];
     this.netIndex.set(circuit.ground, 0);
-    const modelled = circuit.parts.filter((p) => KINDS[p.kind].hasModel);
+    const modelled = circuit.parts.filter(isModelled);
     if (!modelled.some((p) => Object.values(p.pins).includes(circuit.ground))) {
       throw new HalfsplitError('circuit/no-ground', { net: circuit.ground });
     }

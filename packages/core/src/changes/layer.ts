@@ -1,6 +1,8 @@
 import { isTemporary, LAYERS, type Change, type Layer } from '@halfsplit/contract';
 import {
   resolvePart,
+  untracedNets,
+  untracedParts,
   type Circuit,
   type LayerCircuit,
   type LayerPart,
@@ -70,13 +72,18 @@ export const changesOn = (circuit: Circuit, layer: Layer, options: LayerOptions 
  */
 export function buildLayer(circuit: Circuit, layer: Layer, options: LayerOptions = {}): BuiltLayer {
   const shown = changesOn(circuit, layer, options);
+  const untraced = untracedParts(circuit);
   let now: ChangedCircuit = {
     ground: circuit.ground,
     // What was measured after the work belongs to what the work put in.
-    parts: circuit.parts.map((p) => resolvePart(p, layer === 'proven' ? 'found' : layer)),
+    parts: circuit.parts.map((p) => {
+      const part = resolvePart(p, layer === 'proven' ? 'found' : layer);
+      return untraced.has(p.ref) ? { ...part, isUntraced: true as const } : part;
+    }),
     ...(circuit.models ? { models: circuit.models } : {}),
     renamed: tracedNames(circuit),
-    loose: circuit.loose ?? [],
+    // What is not traced yet hangs in the air, as what was taken away does.
+    loose: [...(circuit.loose ?? []), ...untracedNets(circuit)],
     came: new Map(shown.length === 0 ? [] : circuit.parts.map((p) => [p.ref, p] as const)),
     unmeasured: new Map(),
   };

@@ -5,6 +5,7 @@ import { isPassive, KINDS } from './kinds.ts';
 import { resolvePart, valueOnLayer, type LayerCircuit } from './layer.ts';
 import type { Circuit, Part } from './part.ts';
 import { floatingProblems, sourceLoops } from './topology.ts';
+import { untracedNets } from './untraced.ts';
 
 /**
  * What is wrong with a circuit as it is written down, each finding with the part or net it belongs to. An empty list
@@ -21,7 +22,8 @@ export function checkCircuit(circuit: Circuit): Problem[] {
     ...duplicateRefs(circuit),
     ...packageProblems(circuit.parts),
     ...singleNets(circuit),
-    ...floatingProblems(marked),
+    // What is not traced to its end hangs in the air here and there.
+    ...(untracedNets(circuit).length > 0 ? [] : floatingProblems(marked)),
     ...sourceLoops(marked),
     ...(circuit.models ?? []).flatMap((m) =>
       unknownModelNames(m.kind, m.params).map((u) => unknownField(u, `Model ${m.name}`, m.kind)),

@@ -12,6 +12,7 @@ export {
 } from './field-values.ts';
 export { isPassive, kindOfRef, KINDS } from './kinds.ts';
 export {
+  isModelled,
   markedNumber,
   markedValue,
   netNamed,
@@ -46,3 +47,4 @@ export {
 } from './topology.ts';
 export { ELECTROLYTIC_F, usualTolerance } from './usual-tolerance.ts';
 export { UnionFind } from './union-find.ts';
+export { saidPins, untracedNets, untracedParts } from './untraced.ts';

@@ -8,13 +8,18 @@ import {
   type PartKind,
   type ValueLayer,
 } from '@halfsplit/contract';
+import { KINDS } from './kinds.ts';
 import type { LayerValue, Part } from './part.ts';
 
 /** A value that a part has: a number in SI units, or dead. */
 export type Value = Exclude<LayerValue, null>;
 
 /** A part of one kind as it is on one layer: one value, or none. */
-export type LayerPartOf<K extends PartKind> = BarePart<K> & { readonly value: Value | null };
+export type LayerPartOf<K extends PartKind> = BarePart<K> & {
+  readonly value: Value | null;
+  /** Nothing beeps with it yet: it is drawn and counted, and absent in analysis. */
+  readonly isUntraced?: true | undefined;
+};
 export type LayerPart = { [K in PartKind]: LayerPartOf<K> }[PartKind];
 
 /**
@@ -84,3 +89,6 @@ function withMeasured(part: LayerPart, measured: MeasuredParams): LayerPart {
     ...(inside.length > 0 ? { params: { ...part.params, ...Object.fromEntries(inside) } } : {}),
   } as LayerPart;
 }
+
+/** Whether a part takes part in analysis. */
+export const isModelled = (part: LayerPart): boolean => KINDS[part.kind].hasModel && part.isUntraced !== true;

@@ -1,7 +1,7 @@
 import type { PartKind } from '@halfsplit/contract';
 import { problem, type Problem } from '../errors.ts';
 import { KINDS } from './kinds.ts';
-import type { LayerCircuit, LayerPart } from './layer.ts';
+import { isModelled, type LayerCircuit, type LayerPart } from './layer.ts';
 import { netsOf } from './part.ts';
 import { UnionFind } from './union-find.ts';
 
@@ -95,7 +95,7 @@ function floatingGroups(circuit: LayerCircuit, modelled: readonly LayerPart[]): 
   return [...groups.values()];
 }
 
-const modelledIn = (circuit: LayerCircuit) => circuit.parts.filter((p) => KINDS[p.kind].hasModel);
+const modelledIn = (circuit: LayerCircuit) => circuit.parts.filter(isModelled);
 
 /** The net of a floating group where something was taken away; undefined where there is none. */
 const looseIn = (group: readonly string[], circuit: LayerCircuit): string | undefined =>
@@ -130,7 +130,7 @@ const JUNCTION_KINDS: readonly PartKind[] = ['diode', 'zener', 'led', 'bjt', 'jf
  */
 export function ohmicIslands(circuit: LayerCircuit): string[] {
   const joined = new UnionFind();
-  const modelled = circuit.parts.filter((p) => KINDS[p.kind].hasModel);
+  const modelled = modelledIn(circuit);
   for (const part of modelled) {
     const { value } = part;
     const isJunction = JUNCTION_KINDS.includes(part.kind) && value !== 'short';

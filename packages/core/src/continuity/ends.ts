@@ -17,10 +17,6 @@ export type End =
 /** The text of a pin as beeps keep it. */
 export const pinText = (ref: string, pin: string): string => `${ref}.${pin}`;
 
-/** Nets of the pins as they were said, apart from what beeps; pins that are missing were left to beeping. */
-export const saidPins = (part: Pick<Part, 'pins' | 'saidPins'>): Readonly<Record<string, string>> =>
-  part.saidPins ?? part.pins;
-
 /** The pins of a circuit's parts by their text. */
 export function pinsByText(parts: readonly Part[]): ReadonlyMap<string, { ref: string; pin: string }> {
   return new Map(

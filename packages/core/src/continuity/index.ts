@@ -5,7 +5,7 @@ export {
   type BeepContradiction,
   type ThroughQuestion,
 } from './contradictions.ts';
-export { endOf, ownNet, pinsByText, pinText, saidPins, type End, type Traceable } from './ends.ts';
+export { endOf, ownNet, pinsByText, pinText, type End, type Traceable } from './ends.ts';
 export { netOfPoint, netPoint } from './graph.ts';
 export {
   nextBeep,

@@ -1,7 +1,7 @@
 import type { BeepData } from '@halfsplit/contract';
-import type { Part } from '../circuit/index.ts';
+import { saidPins, type Part } from '../circuit/index.ts';
 import { sharedPins, unitOfPackage } from '../pinout/index.ts';
-import { endOf, pinsByText, pinText, saidPins, type Traceable } from './ends.ts';
+import { endOf, pinsByText, pinText, type Traceable } from './ends.ts';
 import { isInForce, JoinGraph, netOfPoint, netPoint } from './graph.ts';
 import { beepsThrough } from './low-ohm.ts';
 import { namesAfter, type NetPin } from './names.ts';

@@ -1,5 +1,5 @@
-import type { Part } from '../circuit/index.ts';
-import { pinText, saidPins, type Traceable } from './ends.ts';
+import { saidPins, type Part } from '../circuit/index.ts';
+import { pinText, type Traceable } from './ends.ts';
 import { formNets, type TracedNets } from './nets.ts';
 
 const isSame = (a: Readonly<Record<string, string>>, b: Readonly<Record<string, string>>): boolean => {

@@ -35,7 +35,14 @@ export function twinsOf(parts: readonly Part[]): Twins {
     }),
   ).reduce((best, found) => (found.length > best.length ? found : best), []);
   if (pairs.length < FEWEST_PAIRS) return new Map();
-  return new Map(pairs.flatMap(([a, b]) => [[a, b] as const, [b, a] as const]));
+  const taken = new Set(pairs.flat());
+  // Each channel has one half of a package, as a rule.
+  const halves = parts.flatMap(({ ref }): [string, string][] => {
+    const other = byRef.get(`${ref.slice(0, -1)}B`);
+    const isHalf = /\dA$/.test(ref) && other !== undefined && !taken.has(ref) && !taken.has(other.ref);
+    return isHalf && !byRef.has(`${ref.slice(0, -1)}C`) ? [[ref, other.ref]] : [];
+  });
+  return new Map([...pairs, ...halves].flatMap(([a, b]) => [[a, b] as const, [b, a] as const]));
 }
 
 /** The pin of the other channel that mirrors one; the pin itself where its part has no twin. */

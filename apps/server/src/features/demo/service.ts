@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Drawer } from '@halfsplit/core';
-import type { DemoUnit } from '@halfsplit/demo';
+import type { DemoPhoto, DemoUnit } from '@halfsplit/demo';
 import type { Sequelize } from 'sequelize';
 import { countStock, insertStock } from '../drawer/repository.ts';
 import { appendLog } from '../log/repository.ts';
@@ -21,10 +21,7 @@ export async function loadDemo(
 ): Promise<void> {
   const drawn = new Map<DemoUnit, readonly NewPhoto[]>();
   for (const demo of units) {
-    const photos: NewPhoto[] = [];
-    for (const { name, svg, points } of demo.photos ?? [])
-      photos.push({ name, picture: await readPicture(Buffer.from(svg), ['svg']), points });
-    drawn.set(demo, photos);
+    drawn.set(demo, await drawnPhotos(demo.photos ?? []));
   }
   await database.transaction(async (transaction) => {
     if (reset) await deleteDemo(transaction);
@@ -64,3 +61,17 @@ export const loadDemoDrawer = (database: Sequelize, drawer: Drawer): Promise<voi
       transaction,
     );
   });
+
+/** Pictures of boards as they are added, each linked with the one that it names. */
+async function drawnPhotos(photos: readonly DemoPhoto[]): Promise<NewPhoto[]> {
+  const ids = new Map(photos.map(({ name }) => [name, randomUUID()]));
+  const made: NewPhoto[] = [];
+  for (const { name, svg, points, overlay = {} } of photos) {
+    const { link, ...rest } = overlay;
+    const other = link ? ids.get(link.photoId) : undefined;
+    const linked = link && other !== undefined ? { link: { ...link, photoId: other } } : {};
+    const picture = await readPicture(Buffer.from(svg), ['svg']);
+    made.push({ id: ids.get(name)!, name, picture, points, overlay: { ...rest, ...linked } });
+  }
+  return made;
+}
