@@ -164,27 +164,31 @@ function proof(
   nets: TracedNets,
   ends: Ends,
 ): BeepQuestion | null {
-  return togetherProof(traced, settled, nets, ends) ?? aloneProof(traced, settled, nets, ends);
+  const disputed = disputedSets(traced, nets);
+  const proven = settled.filter((net) => !disputed.has(net.set));
+  return togetherProof(traced, proven, nets, ends) ?? aloneProof(traced, proven, nets, ends);
 }
 
-/** A net whose pins were not yet all touched in one sweep: what was concluded is not yet seen. */
-function togetherProof(
-  { ground, beeps = [] }: Traceable,
-  settled: readonly Known[],
-  { graph, points }: TracedNets,
-  reach: Ends,
-): BeepQuestion | null {
-  const swept = beeps.filter((b) => isInForce(b) && b.says === 'together').map((b) => new Set(points(b)));
-  // What contradicts itself is not asked again and again: it is told, and one of the beeps is withdrawn.
-  const disputed = new Set(
+/** Nets that contradict themselves are not asked about again and again: that is told, and one of the beeps is withdrawn. */
+function disputedSets({ beeps = [] }: Traceable, { graph, points }: TracedNets): ReadonlySet<string> {
+  return new Set(
     beeps.flatMap((beep) => {
       if (!isInForce(beep) || beep.says !== 'apart') return [];
       const [held, ...over] = points(beep).map((p) => graph.setOf(p));
       return held !== undefined && over.includes(held) ? [held] : [];
     }),
   );
+}
+
+/** A net whose pins were not yet all touched in one sweep: what was concluded is not yet seen. */
+function togetherProof(
+  { ground, beeps = [] }: Traceable,
+  settled: readonly Known[],
+  { points }: TracedNets,
+  reach: Ends,
+): BeepQuestion | null {
+  const swept = beeps.filter((b) => isInForce(b) && b.says === 'together').map((b) => new Set(points(b)));
   for (const net of settled) {
-    if (disputed.has(net.set)) continue;
     const ends = endsOfNet(net, ground);
     const hold = reach.of(net);
     const over = ends.filter((end) => end !== hold);

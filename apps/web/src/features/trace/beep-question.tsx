@@ -51,7 +51,9 @@ function Asked({ question, beeps }: { question: Question; beeps: Beeps }) {
       <p className={styles.hold}>
         Hold one lead on <strong>{placeOf(hold).words}</strong>.{' '}
         {isTogether
-          ? 'Touch each of these with the other: do all beep?'
+          ? over.length === 1
+            ? 'Touch this with the other: does it beep?'
+            : 'Touch each of these with the other: do all beep? Press what stays silent.'
           : 'Draw the other over these: where does it beep?'}
       </p>
       <p className="hs-dim">{whyBeep(question)}</p>
@@ -73,8 +75,7 @@ function Asked({ question, beeps }: { question: Question; beeps: Beeps }) {
       <div className="hs-answers">
         {isTogether ? (
           <button className={styles.answer} onClick={() => record(...allBeep(question, silent))}>
-            {silent.length === 0 ? 'All beep' : `All but ${silent.length} beep`}
-            {silent.length === 0 && <Keys keys="Enter" />}
+            {allWords(over.length, silent.length)} {silent.length === 0 && <Keys keys="Enter" />}
           </button>
         ) : (
           <>
@@ -94,4 +95,10 @@ function Asked({ question, beeps }: { question: Question; beeps: Beeps }) {
       </div>
     </div>
   );
+}
+
+/** How many of those that were touched beep. */
+function allWords(touched: number, silent: number): string {
+  if (silent === 0) return touched === 1 ? 'It beeps' : 'All beep';
+  return silent === touched ? 'None beeps' : `All but ${silent} beep`;
 }
