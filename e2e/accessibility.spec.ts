@@ -59,7 +59,11 @@ for (const scheme of ['light', 'dark'] as const) {
     await goTo(page, 'Trace');
     await page.getByText('Photos', { exact: true }).click();
     await expect(page.getByRole('img', { name: /^Photo/ })).toBeVisible();
+    await page.getByText('Path', { exact: true }).click();
     await expectNoSeriousViolation(page, 'photos and path');
+    await page.getByText('Beeps', { exact: true }).click();
+    await expect(page.getByLabel('Type a part or what beeps')).toBeVisible();
+    await expectNoSeriousViolation(page, 'photos and beeps');
     await page.getByRole('button', { name: 'Add a readout' }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
     await expectNoSeriousViolation(page, 'readout');

@@ -82,12 +82,15 @@ test('hum and no speech: from the complaint to the part, with evidence taken bac
 
 test('a point is the same on path, photo and circuit', async ({ page }) => {
   await openUnit(page, /Wren talkback/, 'Trace');
-  await page.getByText('Photos', { exact: true }).click();
+  const traced = page.getByRole('radiogroup', { name: 'What is traced' });
+  const beside = page.getByRole('radiogroup', { name: 'What is seen beside it' });
+  await traced.getByText('Path').click();
+  await beside.getByText('Photos').click();
   await expect(page.getByRole('img', { name: 'Photo: Board, parts side' })).toBeVisible();
   await page.getByRole('button', { name: 'Point 8, Filtered supply' }).click();
   await expect(page.locator('.hs-row-selected')).toContainText('TP8');
-  await page.getByText('Path', { exact: true }).click();
+  await beside.getByText('Drawing').click();
   await expect(page.locator('.hs-tap-on')).toHaveAttribute('aria-label', 'Point 8, Filtered supply');
-  await page.getByRole('radiogroup', { name: 'What is traced' }).getByText('Parts').click();
+  await traced.getByText('Parts').click();
   await expect(page.locator('.hs-net-on').first()).toHaveText(/vf/);
 });

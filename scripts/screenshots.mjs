@@ -166,6 +166,14 @@ async function takeEach(browser, address) {
   await settled('Rate over the knob');
   await page.screenshot({ path: join(ROOT, 'docs/screenshots', 'oscillator.png') });
 
+  await page.goto('/');
+  await unit(page, /Dunlin/).click();
+  await stage(page, 'Trace');
+  await page.getByRole('radiogroup', { name: 'What is traced' }).getByText('Beeps').click();
+  await page.getByRole('radiogroup', { name: 'What is seen beside it' }).getByText('Photos').click();
+  await page.getByRole('button', { name: 'Pad U1A.plus' }).click();
+  await page.screenshot({ path: join(ROOT, 'docs/screenshots', 'beeps.png') });
+
   const dim = await open({ colorScheme: 'dark' });
   await dim.goto('/');
   await unit(dim, /Lark 3/).click();

@@ -27,6 +27,9 @@ function partShape(kind: PartKind, layers: readonly Layer[]) {
       description:
         'Nets of the pins as they were said, where what beeps has joined more; a pin that is missing was left to it.',
     }),
+    pinNotes: z.record(z.string().min(1).max(32), z.string().min(1).max(200)).optional().meta({
+      description: 'What the data sheet has around a pin: "to gnd through 10u: rejects ripple".',
+    }),
     ...Object.fromEntries(layers.map((layer) => [layer, partValueSchema.optional()])),
     ...(layers.includes('found') ? { foundParams: paramsSchema.optional() } : {}),
     ...shapeOf(COMMON_FIELDS),

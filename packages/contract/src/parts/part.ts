@@ -56,6 +56,8 @@ interface Named<K extends PartKind> {
   /** Nets as they were said, where continuity has joined more; a pin that is missing was left to it. */
   readonly saidPins?: Readonly<Record<string, string>> | undefined;
   readonly model?: string | undefined;
+  /** What the data sheet has around a pin, in words. */
+  readonly pinNotes?: Readonly<Record<string, string>> | undefined;
 }
 
 /** Values of fields and parameters by their names, in SI units. */

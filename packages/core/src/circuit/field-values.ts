@@ -36,6 +36,7 @@ const PART_KEYS = [
   'kind',
   'pins',
   'saidPins',
+  'pinNotes',
   'marked',
   'found',
   'foundParams',

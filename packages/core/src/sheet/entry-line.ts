@@ -2,6 +2,7 @@ import { SAW, type SawWord } from '@halfsplit/contract';
 import { KINDS, markedNumber, netsOf, type Part, type UnitDocument } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { aspectsOf, bareAspect, type Aspect } from '../judge/index.ts';
+import { findPin } from '../pinout/index.ts';
 import { parseValue, type QuantityKind } from '../quantity/index.ts';
 
 /** What one line of the entry field says. */
@@ -130,7 +131,9 @@ function takeHow(part: Part, rest: string[]): How | { readonly wrong: string } {
       rest.pop();
     } else if (rest.length > 1 && rest.at(-2)!.toLowerCase() === 'red') {
       const named = rest.at(-1)!.toLowerCase();
-      const pin = Object.keys(part.pins).find((name) => name.toLowerCase() === named);
+      // By its name or its number, as it is touched.
+      const found = findPin([part], `${part.ref}.${named}`);
+      const pin = found.ok && found.ref === part.ref ? found.pin : undefined;
       if (pin === undefined)
         return {
           wrong: `${part.ref} has no pin ${named} for the red lead; it has ${Object.keys(part.pins).join(', ')}.`,

@@ -1,6 +1,7 @@
 import { netNamed, outlinePins, probePlaces, resolveLayer } from '@halfsplit/core';
 import { Button, Popover } from 'antd';
 import { useMemo } from 'react';
+import { PinNotes } from './pin-notes.tsx';
 import { OutlineFigure } from '../../ui/outline-figure.tsx';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -28,6 +29,7 @@ export function Pins() {
         content={
           <>
             <OutlineFigure outline={outline} labels={labels.map((l) => l.words)} meant={meant} />
+            <PinNotes refName={selectedRef!} />
             {others.length > 0 && (
               <p className="hs-edge">
                 Shown as {order}; it also comes as {others.join(' or ')}.
