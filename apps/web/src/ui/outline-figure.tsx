@@ -10,7 +10,7 @@ interface Props {
 }
 
 const STEP = 22;
-const WIDE = 300;
+const WIDE = 360;
 
 /** An outline as hands see it, its pins numbered, each with what it is. */
 export function OutlineFigure({ outline, labels, meant }: Props) {

@@ -4,6 +4,7 @@ import { judgePinNote, readPinNote } from './index.ts';
 
 const circuit = circuitOf(`
   U1 TL071 plus=in minus=m out=out vplus=vcc vminus=0
+  V1 15V vcc 0
   C1 4u7 vcc 0 polarised
   R1 10k out m
   R2 1k m 0
@@ -34,6 +35,8 @@ describe('what a data sheet has around a pin', () => {
 
   it('is open where nothing lies between, or it leads nowhere', () => {
     expect(judged('out', 'to gnd through 47n').kind).toBe('open');
+    // A supply lies between too, and is no part that a value is of.
+    expect(judged('vplus', 'to gnd through 1k').kind).toBe('open');
     expect(judged('vminus', 'to gnd').kind).toBe('as the sheet');
     expect(judged('plus', 'to gnd').kind).toBe('open');
     expect(judged('plus', 'to nowhere through 1k').kind).toBe('open');

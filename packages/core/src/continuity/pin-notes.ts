@@ -1,3 +1,4 @@
+import type { PartKind } from '@halfsplit/contract';
 import { KINDS, markedNumber, printedText, type Part } from '../circuit/index.ts';
 import { findPin } from '../pinout/index.ts';
 import { parseValue } from '../quantity/index.ts';
@@ -53,9 +54,7 @@ export function judgePinNote(circuit: Surroundings, part: Part, pin: string, tex
     return from === goal ? say('as the sheet', 'so it is here') : say('open', 'here it is not');
   const between = circuit.parts.filter((p) => {
     const nets = Object.values(p.pins);
-    return (
-      KINDS[p.kind].value !== null && nets.length === 2 && nets.includes(from) && nets.includes(goal ?? '')
-    );
+    return p.kind === kindOfValue(through) && nets.includes(from) && nets.includes(goal ?? '');
   });
   const read = between.flatMap((p) => {
     const parsed = parseValue(through, { kind: KINDS[p.kind].value! });
@@ -68,6 +67,12 @@ export function judgePinNote(circuit: Surroundings, part: Part, pin: string, tex
   return off(nearest) < SAME_VALUE
     ? say('as the sheet', `${fitted} is fitted`)
     : say('other value', `the maker fitted ${fitted}`);
+}
+
+/** The kind of part that a value is of, by its unit or prefix: 10u is a capacitor, 10k a resistor, 1mH a coil. */
+function kindOfValue(text: string): PartKind {
+  if (/h$/i.test(text)) return 'inductor';
+  return /[pnu\u00b5\u03bc]\d*f?$|\df$/i.test(text) ? 'capacitor' : 'resistor';
 }
 
 const off = ({ marked, wanted }: { readonly marked: number; readonly wanted: number }): number =>
