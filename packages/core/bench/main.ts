@@ -5,7 +5,9 @@ import {
   AnalysisSession,
   evaluateReadout,
   faultDictionary,
+  formNets,
   layoutCircuit,
+  nextBeep,
   naturalFrequencies,
   noiseAt,
   posteriorOf,
@@ -21,6 +23,7 @@ import {
 } from '../src/index.ts';
 import { DEMO_UNITS } from '../../demo/src/index.ts';
 import { circuitOf, randomCircuit } from '../src/testing/circuits.ts';
+import { untraced } from '../src/testing/beeping.ts';
 import { reliabilityOf } from './reliability.ts';
 
 /** Median time of a call in microseconds over several runs after a warm-up, each run long enough to be told. */
@@ -121,11 +124,18 @@ for (const { document } of DEMO_UNITS) {
     medianUs(() => void sessionOf(document.circuit).tryOperatingPoint()),
   );
 }
-const forty = randomCircuit(5, 7);
-add(
-  `layout of ${forty.parts.length} parts`,
-  medianUs(() => void layoutCircuit(forty), 5),
-);
+for (const stages of [7, 9, 45]) {
+  const circuit = randomCircuit(5, stages);
+  add(
+    `layout of ${circuit.parts.length} parts`,
+    medianUs(() => void layoutCircuit(circuit), 5),
+  );
+  const board = untraced(circuit);
+  add(
+    `nets and next beep of ${circuit.parts.length} parts`,
+    medianUs(() => void nextBeep(board, formNets(board)), 5),
+  );
+}
 const gain: Readout = { id: 'g', name: 'g', kind: 'gain', from: 'in', to: 'out', frequencyHz: 1000 };
 const resistor = active.parts.find((p) => p.kind === 'resistor')!;
 let value = 1000;

@@ -16,7 +16,16 @@ const unit = partialUnit({
   readouts: [{ id: 'r', version: 1, position: 0, readout }],
   readings: [],
   evidence: [{ id: 'e', at: 'TP1', saw: 'hum', takenAt: '2026-01-01T00:00:00.000Z', withdrawn: false }],
-  photos: [{ id: 'f', version: 0, name: 'Top', width: 10, height: 10, points: [] }],
+  photos: [{ id: 'f', version: 0, name: 'Top', width: 10, height: 10, points: [], overlay: {} }],
+  beeps: [
+    {
+      id: 'b',
+      says: 'together',
+      ends: ['R1.a', 'R2.a'],
+      takenAt: '2026-01-01T00:00:00.000Z',
+      withdrawn: false,
+    },
+  ],
 });
 const takenAt = '2026-01-02T00:00:00.000Z';
 
@@ -95,6 +104,14 @@ const CHANGES: readonly (readonly [change: Change, method: string, path: string,
   ],
   [{ type: 'withdraw-evidence', evidenceId: 'e' }, 'POST', '/evidence/e/withdraw', {}],
   [
+    { type: 'add-beep', id: 't', beep: { says: 'together', ends: ['R1.a', 'tip'] }, takenAt },
+    'POST',
+    '/beeps',
+    { says: 'together', ends: ['R1.a', 'tip'], id: 't', takenAt },
+  ],
+  [{ type: 'withdraw-beep', beepId: 'b' }, 'POST', '/beeps/b/withdraw', {}],
+  [{ type: 'beep-through', beepId: 'b', through: 'L1' }, 'POST', '/beeps/b/through', { through: 'L1' }],
+  [
     { type: 'update-photo', photoId: 'f', seen: 0, values: { name: 'Bottom' } },
     'PATCH',
     '/photos/f',
@@ -152,6 +169,27 @@ describe('a change before the server has it', () => {
       ['t', false],
     ]);
     expect(after.photos).toEqual([]);
+    expect(after.beeps.map((b) => [b.id, b.withdrawn, b.through])).toEqual([
+      ['b', true, 'L1'],
+      ['t', false, undefined],
+    ]);
+  });
+
+  it('puts parts on the nets that follow from a beep, and back when it is withdrawn', () => {
+    const second: SheetPart = { ref: 'R2', kind: 'resistor', pins: { a: 'y', b: 'z' }, marked: 2000 };
+    const two = applyChange(unit, { type: 'add-part', id: 't', part: second });
+    const pins = (u: typeof unit) => u.parts.map((p) => p.part.pins.a);
+    expect(pins(two)).toEqual(['x', 'x']);
+    expect(pins(applyChange(two, { type: 'withdraw-beep', beepId: 'b' }))).toEqual(['x', 'y']);
+    // Entered again as it is shown, it is still what was said of it.
+    const shown = two.parts[1]!;
+    const entered = applyChange(two, {
+      type: 'update-part',
+      partId: 't',
+      seen: 0,
+      part: { ...shown.part, marked: 3000 },
+    });
+    expect(pins(applyChange(entered, { type: 'withdraw-beep', beepId: 'b' }))).toEqual(['x', 'y']);
   });
 
   it('has the versions that the server will give, so that the next change builds on them', () => {
