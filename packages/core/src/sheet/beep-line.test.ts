@@ -34,6 +34,10 @@ describe('a line of tracing', () => {
     expect(partsOf('X1 box 1 2 out')[0]).toMatchObject({ kind: 'box', pins: { '1': 'X11', out: 'X1out' } });
     expect(partsOf('U2 555')).toMatchObject([{ ref: 'U2', kind: 'timer555' }]);
     expect(partsOf('U3 LM324').map((p) => p.ref)).toEqual(['U3A', 'U3B', 'U3C', 'U3D']);
+    expect(partsOf('U4 TL072 3=in 8=vcc').map((p) => p.saidPins)).toEqual([
+      { plus: 'in', vplus: 'vcc' },
+      { vplus: 'vcc' },
+    ]);
     expect(partsOf('U3 NE5532')[1]!.pins).toMatchObject({ out: 'U3Bout' });
   });
 

@@ -1,7 +1,7 @@
 import { KINDS, type Part } from '../circuit/index.ts';
 import { ownNet } from '../continuity/index.ts';
 import { problem, type Problem } from '../errors.ts';
-import { PINOUTS, unitOfPackage } from '../pinout/index.ts';
+import { PINOUTS, sharedPins, unitOfPackage } from '../pinout/index.ts';
 import { LineReader } from './line-reader.ts';
 import { kindOfWord } from './line-words.ts';
 import { readingsOf, refIn, wordsOf } from './sheet-line.ts';
@@ -29,14 +29,17 @@ export function parseLooseLine(line: string): LoosePartsResult {
     const missing = pins.filter((pin) => !named.has(pin.toLowerCase()));
     const plain = own.filter((w) => (!pins.includes(w) || w.includes('=')) && kindOfWord(w) !== kind);
     const pairs = missing.map((pin) => `${pin}=${ownNet(ref, pin)}`);
-    const { result } = new LineReader(ref, kind, [...plain, ...pairs]).read();
+    // What is said of a pin, by its name or its number, comes after its own net and holds.
+    const { result } = new LineReader(ref, kind, [...pairs, ...plain]).read();
     // A word that was taken for the net of another pin is nothing that a line without nets can say.
     const isWhole =
       result.ok &&
-      Object.keys(result.part.pins).every((pin) => pins.includes(pin) || named.has(pin.toLowerCase()));
+      Object.entries(result.part.pins).every(
+        ([pin, net]) => pins.includes(pin) || named.has(pin.toLowerCase()) || net === ownNet(ref, pin),
+      );
     if (!result.ok || !isWhole) continue;
     const said = Object.fromEntries(
-      Object.entries(result.part.pins).filter(([pin]) => !missing.includes(pin)),
+      Object.entries(result.part.pins).filter(([pin, net]) => net !== ownNet(ref, pin)),
     );
     return { ok: true, parts: unitsOf({ ...result.part, saidPins: said }) };
   }
@@ -65,6 +68,13 @@ function unitsOf(part: Part): readonly Part[] {
   return [...letters].sort().map((letter) => {
     const ref = `${part.ref}${letter}`;
     const pins = Object.fromEntries(Object.keys(part.pins).map((pin) => [pin, ownNet(ref, pin)]));
-    return { ...part, ref, pins: { ...pins, ...part.saidPins } };
+    // A pin that is no other unit's is the first one's.
+    const shared = sharedPins({ ...part, ref });
+    const said = Object.fromEntries(
+      Object.entries(part.saidPins ?? {}).filter(([pin]) => letter === FIRST_UNIT || shared.includes(pin)),
+    );
+    return { ...part, ref, pins: { ...pins, ...said }, saidPins: said };
   });
 }
+
+const FIRST_UNIT = 'A';

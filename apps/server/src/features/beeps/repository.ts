@@ -1,3 +1,4 @@
+import type { BeepData } from '@halfsplit/contract';
 import type { Transaction } from 'sequelize';
 import { BeepModel } from '../../database/models/index.ts';
 
@@ -22,6 +23,10 @@ export const beepsOf = (unitId: string, transaction: Transaction): Promise<BeepM
     ],
     transaction,
   });
+
+/** What was heard, in that order, as nets are formed from it. */
+export const heardOf = async (unitId: string, transaction: Transaction): Promise<BeepData[]> =>
+  (await beepsOf(unitId, transaction)).map((b) => ({ ...b.definition, withdrawn: b.withdrawnAt !== null }));
 
 /** A beep that is not withdrawn. */
 export const findBeep = (unitId: string, id: string, transaction: Transaction): Promise<BeepModel | null> =>

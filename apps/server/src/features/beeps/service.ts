@@ -10,7 +10,7 @@ import { timeOf } from '../../times.ts';
 import { appendLog } from '../log/repository.ts';
 import { columnsOf, liveParts } from '../parts/repository.ts';
 import { partFromRow } from '../units/resources.ts';
-import { amendBeep, beepsOf, findBeep, insertBeep } from './repository.ts';
+import { amendBeep, beepsOf, findBeep, heardOf, insertBeep } from './repository.ts';
 
 /** Records a beep; the nets of the parts follow from it. */
 export async function addBeep(
@@ -83,10 +83,7 @@ export async function renameEnds(
 export async function retraceUnit(unit: UnitModel, transaction: Transaction): Promise<void> {
   const rows = await liveParts(unit.id, transaction);
   const parts = rows.map((row) => readPart(partFromRow(row), row.ref, []));
-  const beeps = (await beepsOf(unit.id, transaction)).map((b) => ({
-    ...b.definition,
-    withdrawn: b.withdrawnAt !== null,
-  }));
+  const beeps = await heardOf(unit.id, transaction);
   if (!isTraced({ parts, beeps })) return;
   const now = retraced({ ground: unit.ground, parts, beeps });
   for (const [i, row] of rows.entries()) {

@@ -1,6 +1,7 @@
 import { readChanges, readPart, type Circuit } from '@halfsplit/core';
 import type { Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
+import { heardOf } from '../beeps/repository.ts';
 import { liveParts } from '../parts/repository.ts';
 import { partFromRow } from '../units/resources.ts';
 import { liveChanges } from './repository.ts';
@@ -11,5 +12,6 @@ export async function circuitOf(unit: UnitModel, transaction: Transaction): Prom
   const parts = rows.map((row) => readPart(partFromRow(row), row.ref, []));
   const changes = await liveChanges(unit.id, transaction);
   const definitions = changes.map((row) => row.definition);
-  return { ground: unit.ground, parts, changes: readChanges(definitions, parts, []), sets: unit.sets };
+  const beeps = await heardOf(unit.id, transaction);
+  return { ground: unit.ground, parts, beeps, changes: readChanges(definitions, parts, []), sets: unit.sets };
 }
