@@ -163,6 +163,49 @@ describe('photos', () => {
     expect([kept.width, kept.exif, kept.xmp, kept.iptc]).toEqual([2400, undefined, undefined, undefined]);
   });
 
+  it('are lined up by two places, which turn with either picture, and come back with the file', async () => {
+    const unit = await unitWithPath();
+    const jpeg = await picture(300, 200).jpeg().toBuffer();
+    await upload(unit.id, jpeg, 'Top.jpg');
+    const { body } = await upload(unit.id, jpeg, 'Bottom.jpg');
+    const [top, bottom] = body.photos;
+    const link = {
+      photoId: top!.id,
+      here: [
+        { x: 0.9, y: 0.1 },
+        { x: 0.1, y: 0.5 },
+      ],
+      there: [
+        { x: 0.1, y: 0.1 },
+        { x: 0.9, y: 0.5 },
+      ],
+    };
+    const set = (photo: PhotoResource, values: object) =>
+      test.write('PATCH', `/units/${unit.id}/photos/${photo.id}`, { baseVersion: photo.version, ...values });
+    for (const photoId of [bottom!.id, randomUUID(), 'nowhere'])
+      expect((await set(bottom!, { overlay: { link: { ...link, photoId } } })).status).toBe(422);
+    expect((await set(bottom!, { overlay: { side: 'lid' } })).status).toBe(422);
+    const tracks = [{ places: [link.here[0], link.here[1]] }];
+    await set(bottom!, { overlay: { side: 'solder', link } });
+    const after = await set({ ...bottom!, version: 1 }, { overlay: { tracks } });
+    expect(after.unit.photos[1]!.overlay).toEqual({ side: 'solder', link, tracks });
+    // A quarter clockwise: what was x from the left is y from the top.
+    const { unit: turned } = await set(top!, { turn: 1 });
+    expect(turned.photos[1]!.overlay.link!.there).toEqual([
+      { x: 0.9, y: 0.1 },
+      { x: 0.5, y: 0.9 },
+    ]);
+    const { unit: both } = await set(turned.photos[1]!, { turn: 1 });
+    expect(both.photos[1]!.overlay.tracks![0]!.places[0]).toEqual({ x: 0.9, y: 0.9 });
+    const file = await test.app.inject({ method: 'GET', url: `/api/v1/units/${unit.id}/file` });
+    const { unit: copy } = await test.write('POST', '/units/import', { text: file.body });
+    const [first, second] = copy.photos;
+    expect(second!.overlay).toEqual({
+      ...both.photos[1]!.overlay,
+      link: { ...both.photos[1]!.overlay.link, photoId: first!.id },
+    });
+  });
+
   it('refuses what is no picture, and keeps nothing of it', async () => {
     const unit = await unitWithPath();
     const { status, body } = await upload(unit.id, Buffer.from('not a picture'), 'board.jpg');
