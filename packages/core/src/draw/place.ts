@@ -153,12 +153,24 @@ export class Placer {
     const others = (this.byNet.get(net) ?? []).filter((p) => p !== from);
     const far = new Set<NetClass>();
     for (const part of others) {
-      if (!isTwoTerminal(part)) return 'signal';
+      // Where a signal comes in, nothing ends.
+      if (!isTwoTerminal(part) || part.kind === 'signal') return 'signal';
       const other = this.otherNet(part, net);
       if (Object.values(from.pins).includes(other)) continue;
       far.add(this.classOf(other));
     }
     return far.size === 1 ? [...far][0]! : 'signal';
+  }
+
+  /** From a source, an output or along a row into a net where more than one part meets it: a filter or a clipper that goes on, and no divider. */
+  private feedsOn(net: string, other: string, part: Part): boolean {
+    const isLying = (p: Part) => isTwoTerminal(p) && (this.placed.get(p.ref)?.turn ?? 0) % 2 === 1;
+    const drives = (p: Part) =>
+      p.kind === 'signal' || p.kind === 'capsule' || p.pins.out === net || isLying(p);
+    const met = (this.byNet.get(other) ?? []).filter(
+      (p) => p !== part && !Object.values(part.pins).every((n) => Object.values(p.pins).includes(n)),
+    );
+    return met.length > 1 && (this.byNet.get(net) ?? []).some(drives);
   }
 
   /** Hangs what goes from a net to a rail, as soon as the net has its place. */
@@ -173,7 +185,9 @@ export class Placer {
         ? this.classOf(other)
         : part.kind === 'capacitor'
           ? 'signal'
-          : this.leadsTo(other, part);
+          : this.feedsOn(net, other, part)
+            ? 'signal'
+            : this.leadsTo(other, part);
       if (kind !== 'signal') this.hang(part, net, at, kind === 'positive rail' ? -1 : 1);
     }
   }
