@@ -166,6 +166,10 @@ describe('what is left of several', () => {
       C3.1 # R8.1`);
     const nets = formNets(traced);
     expect(nets.pins.get('R7')!.a).toBe(nets.pins.get('C3')!.a);
+    expect([...nets.concluded]).toEqual(['C3.a']);
+    // Heard with it, it is a finding and no conclusion.
+    const heard = [...traced.beeps, { says: 'together' as const, ends: ['C3.a', 'R7.a'] }];
+    expect([...formNets({ ...traced, beeps: heard }).concluded]).toEqual([]);
     expect(nets.graph.chain('C3.a', 'R7.a')).toEqual([
       { from: 'C3.a', to: 'R7.a', why: { by: 'elimination', beep: 0 } },
     ]);

@@ -22,6 +22,8 @@ export interface TracedNets {
   readonly pins: ReadonlyMap<string, Readonly<Record<string, string>>>;
   /** Other names that nets have gone by, with the one that holds. */
   readonly renamed: ReadonlyMap<string, string>;
+  /** Pins that are on their net because it was the only one left, and that were not yet heard with it. */
+  readonly concluded: ReadonlySet<string>;
   /** What was joined, and why. */
   readonly graph: JoinGraph;
   /** The points of a beep's ends; an end that is not there is left out. */
@@ -55,8 +57,8 @@ export function formNets({ ground, parts, beeps = [] }: Traceable): TracedNets {
       if (pin in part.pins) graph.join(pinText(part.ref, pin), netPoint(net), { by: 'said', net });
   joinPackages(parts, graph);
   joinBeeps(parts, beeps, points, graph);
-  joinByElimination(beeps, points, graph);
-  return { ...named(ground, parts, beeps, points, graph), graph, points };
+  const concluded = joinByElimination(beeps, points, graph);
+  return { ...named(ground, parts, beeps, points, graph), concluded, graph, points };
 }
 
 /** Units of one package share its supply pins. */
@@ -111,8 +113,20 @@ function joinBeeps(
   }
 }
 
-/** Joins what beeped with one of several to the only one that is left, until nothing more follows. */
-function joinByElimination(beeps: readonly BeepData[], points: Points, graph: JoinGraph): void {
+/**
+ * Joins what beeped with one of several to the only one that is left, until nothing more follows.
+ *
+ * @returns what was joined so and was not heard with anything by itself
+ */
+function joinByElimination(
+  beeps: readonly BeepData[],
+  points: Points,
+  graph: JoinGraph,
+): ReadonlySet<string> {
+  const heard = new Set(
+    beeps.flatMap((beep) => (isInForce(beep) && beep.says === 'together' ? points(beep) : [])),
+  );
+  const concluded = new Set<string>();
   const isOpen = (i: number) => {
     const [held, ...over] = points(beeps[i]!);
     return held !== undefined && !over.some((o) => graph.isJoined(held, o));
@@ -121,7 +135,7 @@ function joinByElimination(beeps: readonly BeepData[], points: Points, graph: Jo
   for (let isNew = true; isNew;) {
     isNew = false;
     open = open.filter(isOpen);
-    if (open.length === 0) return;
+    if (open.length === 0) break;
     const { isApart } = apartSets(beeps, points, graph);
     for (const i of open) {
       const [held, ...over] = points(beeps[i]!) as [string, ...string[]];
@@ -131,10 +145,12 @@ function joinByElimination(beeps: readonly BeepData[], points: Points, graph: Jo
       const [only] = left;
       const end = over.find((o) => graph.setOf(o) === only)!;
       graph.join(held, end, { by: 'elimination', beep: i });
+      if (!heard.has(held)) concluded.add(held);
       // What is apart is not looked up anew within a round: sets that grew are found in the next one.
       isNew = true;
     }
   }
+  return concluded;
 }
 
 /** What is known not to be one net, by the names of the sets. */

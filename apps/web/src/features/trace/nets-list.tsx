@@ -31,7 +31,14 @@ export function NetsList({ beeps }: { beeps: Beeps }) {
                 <td className="hs-mono hs-nowrap">
                   <button className="hs-link">{name}</button>
                 </td>
-                <td className={styles.pins}>{shortly(pins)}</td>
+                <td className={styles.pins}>
+                  {shortly(pins)}
+                  {pins.some((pin) => nets.concluded.has(pin)) && (
+                    <div className="hs-dim">
+                      concluded, not yet heard: {shortly(pins.filter((pin) => nets.concluded.has(pin)))}
+                    </div>
+                  )}
+                </td>
               </tr>
             ))}
           </tbody>
