@@ -8,6 +8,7 @@ export {
   type DrawnSymbol,
   type LayoutOptions,
 } from './layout.ts';
+export { movedPlaces } from './moved.ts';
 export type { Wire } from './route.ts';
 export {
   blockPins,

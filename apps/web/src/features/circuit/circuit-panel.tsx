@@ -5,6 +5,7 @@ import {
   formatQuantity,
   judgeReading,
   judgeVoltage,
+  movedPlaces,
   drawnCircuit,
   seenParts,
   symbolText,
@@ -114,9 +115,13 @@ export function CircuitPanel({
   useEffect(() => {
     latest.current = unit;
   });
+  const { together } = figures;
   const move = useCallback(
-    (ref: string, to: Point) => change(unitChange(latest.current, { nudges: { ...nudges, [ref]: to } })),
-    [change, nudges],
+    (ref: string, to: Point) => {
+      const moved = drawing ? movedPlaces(drawing, ref, to, together) : { [ref]: to };
+      change(unitChange(latest.current, { nudges: { ...nudges, ...moved } }));
+    },
+    [change, nudges, drawing, together],
   );
   const reason = analysis?.layers[layer].reason;
   return (

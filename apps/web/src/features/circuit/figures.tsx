@@ -24,7 +24,12 @@ export function FiguresButton({ figures }: { readonly figures: Figures }) {
       trigger="click"
       placement="bottomRight"
       title="Figures of this circuit"
-      content={<FigureNames list={figures.figures} figures={figures} isColumn />}
+      content={
+        <>
+          <FigureNames list={figures.figures} figures={figures} isColumn />
+          <p className="hs-dim">The one that is shown moves as one when a part of it is dragged.</p>
+        </>
+      }
     >
       <Button type="text">Figures</Button>
     </Popover>
