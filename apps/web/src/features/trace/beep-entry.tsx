@@ -62,7 +62,8 @@ export function BeepEntry({ beeps, onParts }: Props) {
         placeholder="C3.1 Q2.b"
         aria-label="Type a part or what beeps"
         aria-invalid={isRefused}
-        autoFocus
+        // Under a thumb the answers are pressed, and a keyboard would cover them.
+        autoFocus={!window.matchMedia('(pointer: coarse)').matches}
         spellCheck={false}
         autoComplete="off"
         autoCapitalize="off"
