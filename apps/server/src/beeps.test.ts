@@ -96,6 +96,20 @@ describe('beeps', () => {
     expect(pinsOf(named)).toMatchObject({ C3: ['base', 'C3b'], Q2: ['Q2c', 'base', 'Q2e'] });
   });
 
+  it('are joined by a part that says the name under which their net is shown', async () => {
+    const unit = await traced(...BOARD, 'U1 TL072', 'C3.1 Q2.b');
+    const part = { ref: 'R9', kind: 'resistor', marked: 1000, pins: { a: 'Q2b', b: 'vcc' } };
+    const { unit: after } = await test.write('POST', `/units/${unit.id}/parts`, { part });
+    expect(pinsOf(after)).toMatchObject({
+      R9: ['Q2b', 'vcc'],
+      C3: ['Q2b', 'C3b'],
+      Q2: ['Q2c', 'Q2b', 'Q2e'],
+    });
+    expect(pinsOf(after).U1B!.at(-2)).toBe('vcc');
+    const back = await undo(after);
+    expect(back.parts.map((p) => p.part)).toEqual(unit.parts.map((p) => p.part));
+  });
+
   it('go through a coil once that is said', async () => {
     const unit = await traced(...BOARD, 'L1 1m', 'L1.1 R7.1', 'L1.2 C3.1', 'R7.1 C3.1');
     expect(new Set(pinsOf(unit).L1).size).toBe(1);

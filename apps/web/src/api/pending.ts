@@ -1,5 +1,5 @@
 import { UNIT_FIELDS, type PartResource, type SheetPart, type UnitResource } from '@halfsplit/contract';
-import { readPart, renamedEnds, restated, withTracedNets } from '@halfsplit/core';
+import { readPart, renamedEnds, restated, withClaimedNames, withTracedNets } from '@halfsplit/core';
 import type { Change, Write } from './change.ts';
 
 /** The unit as it will be when the server has the change. */
@@ -7,7 +7,7 @@ export function applyChange(unit: UnitResource, change: Change): UnitResource {
   switch (change.type) {
     case 'add-part':
       if (isThere(unit.parts, change.id)) return unit;
-      return withTracedNets({ ...unit, parts: withNewPart(unit.parts, change) });
+      return withAddedPart(unit, change);
     case 'update-part':
       return withEnteredPart(unit, change);
     case 'remove-part':
@@ -170,6 +170,12 @@ export function newUnit({ unitId, change }: Write): UnitResource | undefined {
 const isThere = (list: readonly { readonly id: string }[], id: string): boolean =>
   list.some((each) => each.id === id);
 
+/** A unit with a new part, on the nets that it says. */
+function withAddedPart(unit: UnitResource, change: Extract<Change, { type: 'add-part' }>): UnitResource {
+  const claimed = withClaimedNames(unit, readPart(change.part, change.part.ref, []), change.id);
+  return withTracedNets({ ...claimed, parts: withNewPart(claimed.parts, change) });
+}
+
 /** A unit with a part entered anew, and the beeps of its designator. */
 function withEnteredPart(unit: UnitResource, change: Extract<Change, { type: 'update-part' }>): UnitResource {
   const known = unit.parts.find((p) => p.id === change.partId);
@@ -180,10 +186,10 @@ function withEnteredPart(unit: UnitResource, change: Extract<Change, { type: 'up
     part.ref === before.ref
       ? unit.beeps
       : unit.beeps.map((b) => ({ ...b, ends: renamedEnds(b.ends, before.ref, part.ref) }));
+  const claimed = withClaimedNames({ ...unit, beeps }, readPart(part, part.ref, []), change.partId);
   return withTracedNets({
-    ...unit,
-    beeps,
-    parts: unit.parts.map((p) => (p === known ? { ...p, version: change.seen + 1, part } : p)),
+    ...claimed,
+    parts: claimed.parts.map((p) => (p === known ? { ...p, version: change.seen + 1, part } : p)),
   });
 }
 

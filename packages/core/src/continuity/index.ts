@@ -1,3 +1,4 @@
+export { claimedNames, withClaims, type Claim } from './claims.ts';
 export {
   contradictionsOf,
   pointWords,

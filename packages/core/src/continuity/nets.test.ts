@@ -95,6 +95,30 @@ describe('nets from beeps', () => {
     );
   });
 
+  it('never lose a name that something was read at, whatever beeps after it', () => {
+    const { parts } = traceOf(`${STAGE} U1 TL072\nV1 9V\nJ1 jack`);
+    const ends = [
+      ...parts.flatMap((p) => Object.keys(p.pins).map((pin) => `${p.ref}.${pin}`)),
+      '0',
+      'out',
+      'vcc',
+    ];
+    const beep = fc.record({
+      says: fc.constantFrom('together' as const, 'apart' as const, 'one of' as const),
+      ends: fc.uniqueArray(fc.constantFrom(...ends), { minLength: 2, maxLength: 4 }),
+    });
+    const known = (beeps: readonly BeepData[]) => {
+      const { nets, renamed } = formNets({ ground: '0', parts, beeps });
+      return new Set([...nets.map((n) => n.name), ...renamed.keys(), ...renamed.values()]);
+    };
+    fc.assert(
+      fc.property(fc.array(beep, { minLength: 1, maxLength: 10 }), (beeps) => {
+        const [before, after] = [known(beeps.slice(0, -1)), known(beeps)];
+        expect([...before].filter((name) => !after.has(name))).toEqual([]);
+      }),
+    );
+  });
+
   it('come back exactly when a beep is withdrawn, whichever it was', () => {
     const pins = ['R7.a', 'R7.b', 'R8.a', 'R8.b', 'C3.a', 'C3.b', 'Q2.c', 'Q2.b', 'Q2.e', '0', 'out'];
     const beep = fc.record({

@@ -198,7 +198,8 @@ function named(
       members.set(set, [...(members.get(set) ?? []), { part, pin }]);
     }
   const said = saidNames(ground, parts, beeps, points, graph);
-  const taken = new Set([...said.values()].flat());
+  // A name that was said of no pin yet keeps no net from it.
+  const taken = new Set([...said].flatMap(([set, names]) => (members.has(set) ? names : [])));
   const renamed = new Map<string, string>();
   const nets: TracedNet[] = [];
   const nameOf = new Map<string, string>();

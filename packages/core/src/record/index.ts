@@ -7,4 +7,4 @@ export {
   type ReadingRow,
   type ReadingsCsv,
 } from './readings-csv.ts';
-export { withTracedNets } from './traced.ts';
+export { withClaimedNames, withTracedNets } from './traced.ts';

@@ -48,6 +48,10 @@ describe('a line of tracing', () => {
     expect(beepOf('U1.4 # gnd')).toBe('U1A.vminus # 0');
     expect(beepOf('U1.7#R1.2 in')).toBe('U1B.out # R1.b in');
     expect(beepOf('C3.2 | R1.a Q2.c')).toBe('C3.b | R1.a Q2.c');
+    // The name under which a net is shown is that net.
+    expect(beepOf('C3.1 Q2b')).toBe('C3.a Q2.b');
+    expect(beepOf('R1.1 vcc')).toBe('R1.a U1A.vplus');
+    expect(beepOf('R1.1 # U1Avplus')).toBe('R1.a # U1A.vplus');
   });
 
   it('is refused with what is wrong of it', () => {

@@ -1,5 +1,5 @@
 import type { BeepData } from '@halfsplit/contract';
-import { pinText, type Traceable } from '../continuity/index.ts';
+import { formNets, pinText, type Traceable } from '../continuity/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { findPin } from '../pinout/index.ts';
 import { parseLooseLine } from './loose-line.ts';
@@ -78,9 +78,18 @@ function readEnd(word: string, traced: Traceable): EndResult {
   if (more.length > 0)
     return refuse(`"${word}" is a pin of ${[only!, ...more].map((p) => p.ref).join(' and ')}: say which.`);
   if (only) return { ok: true, end: pinText(only.ref, word) };
+  const made = pinOfMadeName(word, traced);
+  if (made !== undefined) return { ok: true, end: made };
   return /^[\w+-]{1,64}$/.test(word)
     ? { ok: true, end: word }
     : refuse(`"${word}" is neither a pin nor a name for a net.`);
+}
+
+/** A pin of the net that is shown under a name which nobody has said: what is meant by it is that net. */
+function pinOfMadeName(word: string, traced: Traceable): string | undefined {
+  const { nets, renamed } = formNets(traced);
+  const name = renamed.get(word) ?? word;
+  return nets.find((n) => n.name === name && (!n.isNamed || name !== word))?.pins[0];
 }
 
 /** The line that reads back as this beep. */

@@ -1,6 +1,6 @@
 import type { BeepData } from '@halfsplit/contract';
-import type { Transaction } from 'sequelize';
-import { BeepModel } from '../../database/models/index.ts';
+import { col, fn, Op, where, type Transaction } from 'sequelize';
+import { BeepModel, PartModel } from '../../database/models/index.ts';
 
 type NewBeepRow = BeepModel['_creationAttributes'];
 
@@ -38,3 +38,12 @@ export const amendBeep = (
   definition: BeepModel['definition'],
   transaction: Transaction,
 ): Promise<BeepModel> => row.update({ definition }, { transaction });
+
+/** Whether anything of a unit was left to beeping, or beeped: most units were typed with their nets. */
+export async function isBeeped(unitId: string, transaction: Transaction): Promise<boolean> {
+  if ((await BeepModel.count({ where: { unitId }, transaction })) > 0) return true;
+  const left = where(fn('jsonb_exists', col('extra'), 'saidPins'), true);
+  return (
+    (await PartModel.count({ where: { [Op.and]: [{ unitId, removedAt: null }, left] }, transaction })) > 0
+  );
+}

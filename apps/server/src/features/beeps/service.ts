@@ -1,16 +1,24 @@
 import { randomUUID } from 'node:crypto';
 import type { BeepData, createBeepSchema } from '@halfsplit/contract';
-import { beepSentence, isTraced, readPart, renamedEnds, retraced } from '@halfsplit/core';
+import {
+  beepSentence,
+  claimedNames,
+  readPart,
+  renamedEnds,
+  retraced,
+  withClaims,
+  type Part,
+} from '@halfsplit/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
-import type { UnitModel } from '../../database/models/index.ts';
+import type { Inverse, UnitModel } from '../../database/models/index.ts';
 import { setWithdrawn } from '../../database/rows.ts';
 import { invalid, notFound } from '../../errors.ts';
 import { timeOf } from '../../times.ts';
 import { appendLog } from '../log/repository.ts';
 import { columnsOf, liveParts } from '../parts/repository.ts';
 import { partFromRow } from '../units/resources.ts';
-import { amendBeep, beepsOf, findBeep, heardOf, insertBeep } from './repository.ts';
+import { amendBeep, beepsOf, findBeep, heardOf, insertBeep, isBeeped } from './repository.ts';
 
 /** Records a beep; the nets of the parts follow from it. */
 export async function addBeep(
@@ -76,15 +84,38 @@ export async function renameEnds(
   return inverse;
 }
 
+/** A part that says the name under which a net is shown is on that net: one of its pins is said to be on it, too. */
+export async function claimNames(
+  unit: UnitModel,
+  entered: Part,
+  id: string,
+  transaction: Transaction,
+): Promise<Inverse[]> {
+  if (!(await isBeeped(unit.id, transaction))) return [];
+  const rows = (await liveParts(unit.id, transaction)).filter((row) => row.id !== id);
+  const parts = rows.map((row) => readPart(partFromRow(row), row.ref, []));
+  const beeps = await heardOf(unit.id, transaction);
+  const claims = claimedNames({ ground: unit.ground, parts, beeps }, entered);
+  const inverse: Inverse[] = [];
+  for (const [i, row] of rows.entries()) {
+    const claimed = withClaims(parts[i]!, claims);
+    if (claimed === parts[i]) continue;
+    const before = columnsOf(partFromRow(row));
+    await row.update({ extra: { ...before.extra, saidPins: claimed.saidPins } }, { transaction });
+    inverse.push({ op: 'set-part', id: row.id, values: before });
+  }
+  return inverse;
+}
+
 /**
  * Puts the pins of a unit's parts on the nets that follow from what was said and what beeped. A part's version is that of what
  * people typed, and stays.
  */
 export async function retraceUnit(unit: UnitModel, transaction: Transaction): Promise<void> {
+  if (!(await isBeeped(unit.id, transaction))) return;
   const rows = await liveParts(unit.id, transaction);
   const parts = rows.map((row) => readPart(partFromRow(row), row.ref, []));
   const beeps = await heardOf(unit.id, transaction);
-  if (!isTraced({ parts, beeps })) return;
   const now = retraced({ ground: unit.ground, parts, beeps });
   for (const [i, row] of rows.entries()) {
     const part = now[i]!;

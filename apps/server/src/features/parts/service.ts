@@ -5,7 +5,7 @@ import type { z } from 'zod';
 import type { PartModel, UnitModel } from '../../database/models/index.ts';
 import { changeRow, setRemoved } from '../../database/rows.ts';
 import { invalid, notFound, stale } from '../../errors.ts';
-import { renameEnds, retraceUnit } from '../beeps/service.ts';
+import { claimNames, renameEnds, retraceUnit } from '../beeps/service.ts';
 import { appendLog } from '../log/repository.ts';
 import { partFromRow, partResource } from '../units/resources.ts';
 import { columnsOf, findPart, insertPart, livePartNamed, makeRoom, nextPosition } from './repository.ts';
@@ -42,11 +42,12 @@ export async function addPart(
   if (request.position !== undefined) await makeRoom(unit.id, position, transaction);
   await refuseSecond(unit.id, part.ref, undefined, transaction);
   const row = await insertPart(unit.id, position, part, transaction, request.id);
+  const claimed = await claimNames(unit, part, row.id, transaction);
   await retraceUnit(unit, transaction);
   const step = {
     kind: 'part',
     summary: `Added ${lineOf(part)}`,
-    inverse: [{ op: 'set-part-removed' as const, id: row.id, removed: true }],
+    inverse: [...claimed, { op: 'set-part-removed' as const, id: row.id, removed: true }],
   };
   await appendLog(unit, step, transaction);
 }
@@ -78,9 +79,10 @@ export async function updatePart(
   const before = columnsOf(known);
   await changeRow(row, columnsOf(part), transaction);
   const renamed = part.ref === before.ref ? [] : await renameEnds(unit, before.ref, part.ref, transaction);
+  const claimed = await claimNames(unit, part, id, transaction);
   await retraceUnit(unit, transaction);
   const summary = `Changed ${before.ref} to ${lineOf(part)}`;
-  const inverse = [...renamed, { op: 'set-part' as const, id, values: before }];
+  const inverse = [...renamed, ...claimed, { op: 'set-part' as const, id, values: before }];
   await appendLog(unit, { kind: 'part', summary, inverse }, transaction);
 }
 
