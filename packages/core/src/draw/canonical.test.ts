@@ -60,6 +60,14 @@ describe('figures are drawn as the trade draws them', () => {
     expect(Math.sign(back.y - chip.y)).toBe(Math.sign(pin(d, 'U1', 'minus').y - chip.y));
   });
 
+  it('a cascode: the second straight over the first', () => {
+    const d = drawn(
+      `V1 24V vp 0\nG1 10mV in 0\nC1 1u in b1\nR1 100k vp b1\nR2 22k b1 0\nQ1 2N3904 m b1 e1\nR3 1k e1 0\nQ2 2N3904 c b2 m\nR4 47k vp b2\nR5 47k b2 0\nC2 10u b2 0\nR6 4k7 vp c\nC3 1u c out\nR7 100k out 0`,
+    );
+    expect(at(d, 'Q2').x).toBe(at(d, 'Q1').x);
+    expect(at(d, 'Q2').y).toBeLessThan(at(d, 'Q1').y);
+  });
+
   it('a Vbe multiplier: its divider stands beside it, one over the row of its base and one under', () => {
     const d = drawn(
       `${RAILS}C1 1u in b\nR1 100k b vm\nR2 470k vp b\nQ3 2N3904 v3 b vm\nR4 2k2 vp v4\nQ4 2N3904 v4 vb v3\nR6 1k2 v4 vb\nR7 820 vb v3`,

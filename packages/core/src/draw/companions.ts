@@ -250,6 +250,22 @@ const pair: Shape = (figure, composer) => {
     );
 };
 
+/** The second straight over the first, collector to emitter; of the other polarity it is under it. */
+const cascode: Shape = (figure, composer) => {
+  const [lower, upper] = [figure.part('Q1'), figure.part('Q2')];
+  const way = isPType(lower, composer.circuit.models) ? 1 : -1;
+  for (const [leader, companion, direction] of [
+    [lower, upper, way],
+    [upper, lower, -way],
+  ] as const)
+    composer.put(leader, companion, STACK_TRIED, ({ x, y, turn, isFlipped }, slack) => ({
+      x,
+      y: y + direction * (STACKED + BARE + slack),
+      turn,
+      isFlipped,
+    }));
+};
+
 /** Below or above one another: the transistor that is put first, its resistor, the other resistor, the other transistor. */
 const stack: Shape = (figure, composer) => {
   const [high, low] = [figure.part('QN'), figure.part('QP')];
@@ -288,6 +304,7 @@ const SHAPES: ReadonlyMap<string, Shape> = new Map([
   ['treble-control', trebleControl],
   ['vbe-multiplier', vbeMultiplier],
   ['long-tailed-pair', pair],
+  ['cascode', cascode],
   ['complementary-output', stack],
   ['complementary-drivers', stack],
 ]);
