@@ -126,4 +126,6 @@ function singleNets(circuit: Circuit): Problem[] {
 
 /** A pin that leads out of what is traced, as a jack's or a module's, or that has not been traced yet. */
 const leadsOn = ({ kind, saidPins }: Part, pin: string): boolean =>
-  kind === 'jack' || KINDS[kind].hasFreePins === true || (saidPins !== undefined && !(pin in saidPins));
+  kind === 'jack' ||
+  KINDS[kind].hasFreePins === true ||
+  (saidPins !== undefined && !Object.hasOwn(saidPins, pin));

@@ -14,7 +14,7 @@ function untracedIn({ ground, parts }: Traced): (part: Part, pin: string) => boo
     for (const net of Object.values(pins)) counts.set(net, (counts.get(net) ?? 0) + 1);
   return (part, pin) => {
     const net = part.pins[pin]!;
-    return !(pin in saidPins(part)) && net !== ground && counts.get(net) === 1;
+    return !Object.hasOwn(saidPins(part), pin) && net !== ground && counts.get(net) === 1;
   };
 }
 

@@ -54,7 +54,8 @@ export function formNets({ ground, parts, beeps = [] }: Traceable): TracedNets {
   };
   for (const part of parts)
     for (const [pin, net] of Object.entries(saidPins(part)))
-      if (pin in part.pins) graph.join(pinText(part.ref, pin), netPoint(net), { by: 'said', net });
+      if (Object.hasOwn(part.pins, pin))
+        graph.join(pinText(part.ref, pin), netPoint(net), { by: 'said', net });
   joinPackages(parts, graph);
   joinBeeps(parts, beeps, points, graph);
   const concluded = joinByElimination(beeps, points, graph);
@@ -68,7 +69,7 @@ function joinPackages(parts: readonly Part[], graph: JoinGraph): void {
     const of = unitOfPackage(part.ref);
     if (!of) continue;
     for (const pin of sharedPins(part)) {
-      if (!(pin in part.pins)) continue;
+      if (!Object.hasOwn(part.pins, pin)) continue;
       const key = pinText(of.designator, pin);
       const known = first.get(key);
       if (known === undefined) first.set(key, pinText(part.ref, pin));

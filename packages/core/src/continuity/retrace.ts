@@ -40,7 +40,7 @@ export function restated(before: Part, entered: Part): Part {
   const saidNow = Object.fromEntries(
     Object.entries(part.pins).flatMap(([pin, net]) => {
       if (net !== before.pins[pin]) return [[pin, net] as const];
-      return pin in said ? [[pin, said[pin]!] as const] : [];
+      return Object.hasOwn(said, pin) ? [[pin, said[pin]!] as const] : [];
     }),
   );
   return { ...part, saidPins: saidNow };

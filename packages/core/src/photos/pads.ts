@@ -39,7 +39,9 @@ export function padPlan(
     const entry = pinByNumber(part, i + 1);
     if (!entry) return [];
     return units.flatMap((unit) =>
-      entry.pin in unit.pins && numberOfPin(unit, entry.pin) === i + 1 ? [pinText(unit.ref, entry.pin)] : [],
+      Object.hasOwn(unit.pins, entry.pin) && numberOfPin(unit, entry.pin) === i + 1
+        ? [pinText(unit.ref, entry.pin)]
+        : [],
     );
   });
   return {

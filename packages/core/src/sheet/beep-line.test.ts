@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Part } from '../circuit/index.ts';
+import { untracedNets, type Part } from '../circuit/index.ts';
 import type { Traceable } from '../continuity/index.ts';
 import { formatBeepLine, parseTraceLine } from './beep-line.ts';
 
@@ -32,6 +32,9 @@ describe('a line of tracing', () => {
     });
     expect(partsOf('J1 jack')[0]!.pins).toEqual({ tip: 'J1tip', sleeve: 'J1sleeve' });
     expect(partsOf('X1 box 1 2 out')[0]).toMatchObject({ kind: 'box', pins: { '1': 'X11', out: 'X1out' } });
+    // Pins of a module may be called anything, and are still left to beeping.
+    const [odd] = partsOf('X2 box constructor valueOf');
+    expect(untracedNets({ ground: '0', parts: [odd!] })).toEqual(['X2constructor', 'X2valueOf']);
     expect(partsOf('U2 555')).toMatchObject([{ ref: 'U2', kind: 'timer555' }]);
     expect(partsOf('U3 LM324').map((p) => p.ref)).toEqual(['U3A', 'U3B', 'U3C', 'U3D']);
     expect(partsOf('U4 TL072 3=in 8=vcc').map((p) => p.saidPins)).toEqual([
@@ -61,6 +64,8 @@ describe('a line of tracing', () => {
     };
     expect(why('C3.1 Q7.b')).toMatch(/Q7/);
     expect(why('C3.1 R1')).toMatch(/R1 alone is no pin: write R1.a, R1.b/);
+    // A name that every object has is no pin of the jack: it is the name of a net.
+    expect(beepOf('constructor R1.1')).toBe('constructor R1.a');
     expect(why('C3.1')).toMatch(/what it beeps with is missing/);
     expect(why('C3.1 R1.a # R9.a')).toMatch(/One pin stands before/);
     expect(why('C3.1 "x"')).toMatch(/neither a pin nor a name/);

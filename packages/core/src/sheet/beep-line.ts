@@ -58,7 +58,9 @@ const looksLikePin = (word: string): boolean => /^[A-Za-z]+\d+[A-Da-d]?\.[\w+-]+
 
 /** The parts that have a pin of a name of its own, as the tip of a jack. */
 const havingPin = (word: string, { parts }: Traceable): readonly Part[] =>
-  word.length < 2 ? [] : parts.filter((p) => (p.kind === 'jack' || p.kind === 'box') && word in p.pins);
+  word.length < 2
+    ? []
+    : parts.filter((p) => (p.kind === 'jack' || p.kind === 'box') && Object.hasOwn(p.pins, word));
 const isOnlyPin = (word: string, traced: Traceable): boolean => havingPin(word, traced).length === 1;
 
 type EndResult =
