@@ -167,7 +167,8 @@ describe('photos', () => {
     const unit = await unitWithPath();
     const jpeg = await picture(300, 200).jpeg().toBuffer();
     await upload(unit.id, jpeg, 'Top.jpg');
-    const { body } = await upload(unit.id, jpeg, 'Bottom.jpg');
+    // Two of one name: a link is to the very picture.
+    const { body } = await upload(unit.id, jpeg, 'Top.jpg');
     const [top, bottom] = body.photos;
     const link = {
       photoId: top!.id,

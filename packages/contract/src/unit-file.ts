@@ -83,7 +83,7 @@ export const keptReadoutSchema = z.looseObject({
   kind: z.enum(READOUT_KINDS),
 }) as z.ZodType<FileReadout, FileReadout>;
 
-/** A photo of a board as a file carries it, with the points on it; a link is to another photo of the file by its name. */
+/** A photo of a board as a file carries it, with the points on it; a link is to another photo of the file by its place, from 0. */
 export const filePhotoSchema = z.looseObject({
   name: z.string().trim().min(1).max(120),
   jpeg: z.base64().max(8_000_000).meta({ description: 'The picture, JPEG in base64.' }),

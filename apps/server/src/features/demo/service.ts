@@ -5,7 +5,7 @@ import type { Sequelize } from 'sequelize';
 import { countStock, insertStock } from '../drawer/repository.ts';
 import { appendLog } from '../log/repository.ts';
 import { readPicture } from '../photos/picture.ts';
-import { addPhoto, type NewPhoto } from '../photos/service.ts';
+import { addPhoto, relinked, type NewPhoto } from '../photos/service.ts';
 import { readingSummary } from '../readings/service.ts';
 import { deleteDemo } from '../units/repository.ts';
 import { insertDocument } from '../units/unit-file.ts';
@@ -67,11 +67,9 @@ async function drawnPhotos(photos: readonly DemoPhoto[]): Promise<NewPhoto[]> {
   const ids = new Map(photos.map(({ name }) => [name, randomUUID()]));
   const made: NewPhoto[] = [];
   for (const { name, svg, points, overlay = {} } of photos) {
-    const { link, ...rest } = overlay;
-    const other = link ? ids.get(link.photoId) : undefined;
-    const linked = link && other !== undefined ? { link: { ...link, photoId: other } } : {};
     const picture = await readPicture(Buffer.from(svg), ['svg']);
-    made.push({ id: ids.get(name)!, name, picture, points, overlay: { ...rest, ...linked } });
+    const linked = relinked(overlay, (other) => ids.get(other));
+    made.push({ id: ids.get(name)!, name, picture, points, overlay: linked });
   }
   return made;
 }

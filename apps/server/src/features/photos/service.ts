@@ -163,6 +163,15 @@ async function refuseBadLink(
     throw invalid('That is no other photo of this unit.', 'Choose another photo of the same board.');
 }
 
+/** What is drawn over a photo with its link to the same photo under another name; none where it is not there. */
+export function relinked(
+  { link, ...rest }: PhotoOverlay,
+  nameOf: (photoId: string) => string | undefined,
+): PhotoOverlay {
+  const photoId = link ? nameOf(link.photoId) : undefined;
+  return link && photoId !== undefined ? { ...rest, link: { ...link, photoId } } : rest;
+}
+
 /** Where a point is after quarter turns clockwise. */
 export function turnedPoint<P extends Place>(point: P, quarters: number): P {
   let { x, y } = point;

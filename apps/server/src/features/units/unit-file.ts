@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { BeepData, EvidenceData, FilePhoto, FileReading } from '@halfsplit/contract';
+import type { BeepData, EvidenceData, FilePhoto, FileReading, PhotoOverlay } from '@halfsplit/contract';
 import {
   readingsOfFound,
   readUnitFile,
@@ -20,7 +20,7 @@ import { appendLog, appendSteps } from '../log/repository.ts';
 import { insertParts } from '../parts/repository.ts';
 import { readPicture, shownPicture, type Picture } from '../photos/picture.ts';
 import { picturesOf } from '../photos/repository.ts';
-import { insertPhoto } from '../photos/service.ts';
+import { insertPhoto, relinked } from '../photos/service.ts';
 import { insertReadings } from '../readings/repository.ts';
 import { insertReadouts } from '../readouts/repository.ts';
 import { insertUnit, findUnit, loadUnit } from './repository.ts';
@@ -216,7 +216,7 @@ async function insertLog(unit: UnitModel, log: UnitDocument['log'], transaction:
   );
 }
 
-/** Photos as a file has them; a link is to another one of the file by its name, and one to none is left out. */
+/** Photos as a file has them; a link is to another one by its place in the file from 0, and one to none is left out. */
 async function insertPhotos(
   unit: UnitModel,
   photos: readonly FilePhoto[],
@@ -225,16 +225,9 @@ async function insertPhotos(
 ): Promise<void> {
   const ids = photos.map(() => randomUUID());
   for (const [i, { name, points = [], overlay = {} }] of photos.entries()) {
-    const { link, ...rest } = overlay;
-    const other = ids[photos.findIndex((p) => p.name === link?.photoId)];
-    const linked =
-      link && other !== undefined && other !== ids[i] ? { link: { ...link, photoId: other } } : {};
+    const linked = relinked(overlay, (place) => (place === String(i) ? undefined : ids[Number(place)]));
     const picture = pictures[i]!;
-    await insertPhoto(
-      unit,
-      { id: ids[i], name, picture, points, overlay: { ...rest, ...linked } },
-      transaction,
-    );
+    await insertPhoto(unit, { id: ids[i], name, picture, points, overlay: linked }, transaction);
   }
 }
 
@@ -246,23 +239,20 @@ async function filePhotos(
   unitId: string,
   transaction: Transaction,
 ): Promise<{ photos?: FilePhoto[]; photosLeftOut?: string[] }> {
-  const photos: FilePhoto[] = [];
+  const kept: { id: string; overlay: PhotoOverlay; file: FilePhoto }[] = [];
   const photosLeftOut: string[] = [];
   let room = PHOTO_ROOM;
-  const all = await picturesOf(unitId, transaction);
-  const nameOf = (id: string) => all.find((p) => p.id === id)?.name;
-  for (const { name, points, overlay, ...kept } of all) {
-    const jpeg = (await shownPicture(kept)).toString('base64');
+  for (const { id, name, points, overlay, ...shown } of await picturesOf(unitId, transaction)) {
+    const jpeg = (await shownPicture(shown)).toString('base64');
     room -= jpeg.length;
     if (room < 0) photosLeftOut.push(name);
-    else {
-      const { link, ...rest } = overlay;
-      const other = link ? nameOf(link.photoId) : undefined;
-      const linked = link && other !== undefined ? { link: { ...link, photoId: other } } : {};
-      const drawn = { ...rest, ...linked };
-      photos.push({ name, jpeg, points, ...(Object.keys(drawn).length > 0 ? { overlay: drawn } : {}) });
-    }
+    else kept.push({ id, overlay, file: { name, jpeg, points } });
   }
+  const places = new Map(kept.map(({ id }, i) => [id, String(i)]));
+  const photos = kept.map(({ overlay, file }): FilePhoto => {
+    const drawn = relinked(overlay, (id) => places.get(id));
+    return Object.keys(drawn).length > 0 ? { ...file, overlay: drawn } : file;
+  });
   return {
     ...(photos.length > 0 ? { photos } : {}),
     ...(photosLeftOut.length > 0 ? { photosLeftOut } : {}),
