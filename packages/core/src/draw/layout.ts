@@ -67,7 +67,7 @@ export function layoutCircuit(circuit: Circuit, options: LayoutOptions = {}): Dr
     (parts) => new Placer({ ...drawable, parts }, classOf, textsOf, companions),
     classOf,
   );
-  keepInPlace(drawable, placer, options);
+  keepInPlace(drawable, placer, options, classOf);
 
   const symbols: DrawnSymbol[] = [];
   const marks: RailMark[] = [];
@@ -178,7 +178,12 @@ function stackIslands(
 }
 
 /** Puts moved symbols where the user wants them and the others where they were, making way in that order. */
-function keepInPlace(circuit: Circuit, placer: Placer, options: LayoutOptions): void {
+function keepInPlace(
+  circuit: Circuit,
+  placer: Placer,
+  options: LayoutOptions,
+  classOf: (net: string) => NetClass,
+): void {
   const wishes = new Map<string, Placement>();
   for (const part of circuit.parts) {
     const now = placer.placed.get(part.ref);
@@ -190,9 +195,12 @@ function keepInPlace(circuit: Circuit, placer: Placer, options: LayoutOptions): 
   }
   if (wishes.size === 0) return;
   const isNudged = (part: Part) => options.nudges?.[part.ref] !== undefined;
+  // A net that has become a named symbol needs room at each of its parts: those make way, and no others.
+  const isNamed = (part: Part) => Object.values(part.pins).some((net) => classOf(net) === 'reference');
   const order = [...circuit.parts].sort((a, b) => rank(a) - rank(b));
   function rank(part: Part): number {
-    return isNudged(part) ? 0 : wishes.has(part.ref) ? 1 : 2;
+    if (isNudged(part)) return 0;
+    return wishes.has(part.ref) ? (isNamed(part) ? 2 : 1) : 3;
   }
   const own = new Map(circuit.parts.map((p) => [p.ref, placer.lift(p.ref)]));
   for (const part of order) {
