@@ -60,6 +60,19 @@ describe('figures are drawn as the trade draws them', () => {
     expect(Math.sign(back.y - chip.y)).toBe(Math.sign(pin(d, 'U1', 'minus').y - chip.y));
   });
 
+  it('a mirror that loads a pair: over it, each in line with its own, the bases towards each other', () => {
+    const d = drawn(
+      `${RAILS}C1 1u in b\nR6 47k b 0\nQ1 2N3904 c1 b t\nQ2 2N3904 c2 fb t\nR1 10k t vm\nQ5 2N3906 c1 c1 e5\nQ6 2N3906 c2 c1 e6\nR2 100 vp e5\nR3 100 vp e6\nR4 10k fb 0\nR5 22k fb c2`,
+    );
+    const [one, other] = [at(d, 'Q5'), at(d, 'Q6')];
+    expect(one.y).toBe(other.y);
+    expect(one.y).toBeLessThan(at(d, 'Q1').y);
+    const [left, right] = one.x < other.x ? ['Q5', 'Q6'] : ['Q6', 'Q5'];
+    expect([pin(d, left, 'b').dx, pin(d, right, 'b').dx]).toEqual([1, -1]);
+    expect(pin(d, 'Q5', 'c').x).toBe(pin(d, 'Q1', 'c').x);
+    expect(pin(d, 'Q6', 'c').x).toBe(pin(d, 'Q2', 'c').x);
+  });
+
   it('a cascode: the second straight over the first', () => {
     const d = drawn(
       `V1 24V vp 0\nG1 10mV in 0\nC1 1u in b1\nR1 100k vp b1\nR2 22k b1 0\nQ1 2N3904 m b1 e1\nR3 1k e1 0\nQ2 2N3904 c b2 m\nR4 47k vp b2\nR5 47k b2 0\nC2 10u b2 0\nR6 4k7 vp c\nC3 1u c out\nR7 100k out 0`,

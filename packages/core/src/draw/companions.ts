@@ -3,11 +3,14 @@ import { figuresOf, type Figure } from '../figures/index.ts';
 import { isPType } from '../models/index.ts';
 import type { Placement } from './symbols.ts';
 
+/** Where a part has been put; undefined where it has not. */
+export type Placed = (ref: string) => Placement | undefined;
+
 /** A part that stands in a fixed place beside another, as the trade draws their figure. */
 export interface Companion {
   readonly ref: string;
-  /** Where, beside the one it goes with, nearest first; the first that is free is taken. */
-  readonly places: (leader: Placement) => readonly Placement[];
+  /** Where, beside the one it goes with and what was put before it, nearest first; the first that is free is taken. */
+  readonly places: (leader: Placement, placed: Placed) => readonly Placement[];
 }
 
 /** Rows between an opamp and what is fed back over it, and how many are tried. */
@@ -129,10 +132,15 @@ class Composer implements Companions {
   }
 
   /** So many places for a part beside its leader, nearest first. */
-  put(leader: Part, { ref }: Part, tried: number, place: (leader: Placement, i: number) => Placement): void {
+  put(
+    leader: Part,
+    { ref }: Part,
+    tried: number,
+    place: (leader: Placement, i: number, placed: Placed) => Placement | undefined,
+  ): void {
     const companion: Companion = {
       ref,
-      places: (at) => Array.from({ length: tried }, (_, i) => place(at, i)),
+      places: (at, placed) => Array.from({ length: tried }, (_, i) => place(at, i, placed) ?? []).flat(),
     };
     this.byLeader.set(leader.ref, [...(this.byLeader.get(leader.ref) ?? []), companion]);
   }
@@ -250,6 +258,36 @@ const pair: Shape = (figure, composer) => {
     );
 };
 
+/** Columns from a transistor to the one over it that faces the other way, so that their collectors are in line. */
+const FACING = 2;
+
+/** A mirror that loads a pair: over it, each in line with its own, on one row, the bases towards each other. */
+const mirror: Shape = (figure, composer) => {
+  const [one, other] = [figure.part('Q1'), figure.part('Q2')];
+  const { parts, models } = composer.circuit;
+  const loadedBy = (net: string) =>
+    parts.find((p) => p.kind === 'bjt' && p !== one && p !== other && p.pins.c === net);
+  const [first, second] = [loadedBy(figure.net('b')), loadedBy(figure.net('out'))];
+  if (!first || !second) return;
+  const way = isPType(one, models) ? -1 : 1;
+  const facing = ({ x, turn }: Placement, y: number): Placement => ({
+    x: turn === 0 ? x + FACING : x - FACING,
+    y,
+    turn: turn === 0 ? 2 : 0,
+    isFlipped: turn === 0,
+  });
+  for (const [leader, own, beside, its] of [
+    [first, one, second, other],
+    [second, other, first, one],
+  ] as const) {
+    composer.put(leader, own, STACK_TRIED, (at, i) => facing(at, at.y + way * (STACKED + BARE + i)));
+    composer.put(leader, its, 1, (_, __, placed) => {
+      const [under, row] = [placed(beside.ref), placed(own.ref)];
+      return under && row && facing(under, row.y);
+    });
+  }
+};
+
 /** The second straight over the first, collector to emitter; of the other polarity it is under it. */
 const cascode: Shape = (figure, composer) => {
   const [lower, upper] = [figure.part('Q1'), figure.part('Q2')];
@@ -304,6 +342,7 @@ const SHAPES: ReadonlyMap<string, Shape> = new Map([
   ['treble-control', trebleControl],
   ['vbe-multiplier', vbeMultiplier],
   ['long-tailed-pair', pair],
+  ['current-mirror', mirror],
   ['cascode', cascode],
   ['complementary-output', stack],
   ['complementary-drivers', stack],

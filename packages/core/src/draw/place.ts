@@ -326,16 +326,20 @@ export class Placer {
   private companionsFit({ ref }: Part, at: Placement): boolean {
     return (this.companions.byLeader.get(ref) ?? []).every(({ ref: other, places }) => {
       const part = this.byRef.get(other);
-      return !part || this.placed.has(other) || places(at).some((place) => this.isFree(part, place));
+      return (
+        !part || this.placed.has(other) || places(at, this.placedAt).some((place) => this.isFree(part, place))
+      );
     });
   }
+
+  private readonly placedAt = (ref: string): Placement | undefined => this.placed.get(ref);
 
   /** What stands beside a part in its figure, each in the first of its places that is free. */
   private bringCompanions({ ref }: Part, at: Placement): void {
     for (const { ref: other, places } of this.companions.byLeader.get(ref) ?? []) {
       const part = this.byRef.get(other);
       if (!part || this.placed.has(other)) continue;
-      places(at).some((place) => this.tryPut(part, place));
+      places(at, this.placedAt).some((place) => this.tryPut(part, place));
     }
     const columns = this.companions.kept.get(ref);
     if (columns === undefined) return;
