@@ -288,6 +288,23 @@ const mirror: Shape = (figure, composer) => {
   }
 };
 
+/** Both resistors of a load in line over the collector that they feed. */
+const bootstrap: Shape = (figure, composer) => {
+  const { parts, models } = composer.circuit;
+  const device = parts.find((p) => p.kind === 'bjt' && p.pins.c === figure.net('x'));
+  if (!device || isPType(device, models)) return;
+  const chain = [
+    [figure.part('R2'), 'm'],
+    [figure.part('R1'), 'rail'],
+  ] as const;
+  for (const [k, [part, up]] of chain.entries()) {
+    const turn = figure.standing(part, up);
+    composer.put(device, part, STACK_TRIED, ({ x, y, turn: stands }, i) =>
+      stands === 0 ? { x: x + 1, y: y - (k + 1) * STACKED - i, turn, isFlipped: false } : undefined,
+    );
+  }
+};
+
 /** The second straight over the first, collector to emitter; of the other polarity it is under it. */
 const cascode: Shape = (figure, composer) => {
   const [lower, upper] = [figure.part('Q1'), figure.part('Q2')];
@@ -344,6 +361,7 @@ const SHAPES: ReadonlyMap<string, Shape> = new Map([
   ['long-tailed-pair', pair],
   ['current-mirror', mirror],
   ['cascode', cascode],
+  ['bootstrap', bootstrap],
   ['complementary-output', stack],
   ['complementary-drivers', stack],
 ]);

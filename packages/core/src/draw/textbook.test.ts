@@ -147,6 +147,29 @@ const TEXTBOOK: readonly Textbook[] = [
     standing: ['R1', 'R5'],
   },
   {
+    name: 'Darlington follower',
+    lines: `${SINGLE}C1 1u in b\nR1 470k vcc b\nR2 470k b 0\nQ1 2N3904 vcc b m\nQ2 2N3904 vcc m e\nR3 100 e 0\nC2 470u e out\nR4 1k out 0`,
+    flow: ['G1', 'C1', 'Q1', 'Q2', 'C2', 'R4'],
+    stacked: [
+      ['Q1', 'Q2'],
+      ['Q2', 'R3'],
+    ],
+    lying: ['C1', 'C2'],
+  },
+  {
+    name: 'complementary feedback pair',
+    lines: `${SINGLE}C1 1u in b\nR1 100k vcc b\nR2 100k b 0\nQ1 2N3904 m b e\nR3 1k vcc m\nQ2 2N3906 e m vcc\nR4 1k e 0\nC2 47u e out\nR5 1k out 0`,
+    flow: ['G1', 'C1', 'Q1', 'Q2'],
+    standing: ['R3', 'R4'],
+  },
+  {
+    name: 'bootstrapped load',
+    lines: `${SINGLE}C1 1u in b\nR1 100k vcc b\nR2 22k b 0\nQ1 2N3904 c b e\nR3 1k e 0\nR6 2k2 vcc m\nR7 2k2 m c\nQ2 2N3904 vcc c out\nR8 1k out 0\nC3 47u out m\nC4 100u out sp\nLS1 8 sp 0`,
+    flow: ['G1', 'C1', 'Q1', 'Q2', 'C4', 'LS1'],
+    stacked: [['R6', 'R7', 'Q1', 'R3']],
+    standing: ['R6', 'R7', 'R3', 'R8'],
+  },
+  {
     name: 'two stages, coupled',
     lines: `${SINGLE}C1 1u in b1\nR1 100k vcc b1\nR2 22k b1 0\nQ1 2N3904 c1 b1 e1\nR3 4k7 vcc c1\nR4 1k e1 0\nC2 1u c1 b2\nR5 100k vcc b2\nR6 22k b2 0\nQ2 2N3904 c2 b2 e2\nR7 4k7 vcc c2\nR8 1k e2 0\nC3 1u c2 out\nR9 100k out 0`,
     flow: ['G1', 'C1', 'Q1', 'C2', 'Q2', 'C3', 'R9'],
