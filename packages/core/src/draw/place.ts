@@ -24,6 +24,16 @@ const SUPPLY_COLUMN = -10;
 /** What a part that closes a loop pays for standing instead of lying, in units of wire. */
 const STANDING_COST = 3;
 
+/** What it costs to stand in the way of a straight wire, in units of wire: it turns four times to go around. */
+const IN_THE_WAY = 16;
+
+/** A straight line along a row. */
+interface Run {
+  readonly y: number;
+  readonly left: number;
+  readonly right: number;
+}
+
 /** What of a strip that is kept for wires its parts take at either end. */
 const STRIP_ENDS = 4;
 
@@ -481,6 +491,7 @@ export class Placer {
     const all = ends.flatMap((e) => e.points);
     const [left, right] = [Math.min(...all.map((p) => p.x)) - 14, Math.max(...all.map((p) => p.x)) + 14];
     const [top, bottom] = [Math.min(...all.map((p) => p.y)) - 14, Math.max(...all.map((p) => p.y)) + 14];
+    const runs = this.straightRuns();
     let best: { at: Placement; cost: number } | undefined;
     for (const turn of turns) {
       for (const isFlipped of part.kind === 'opamp' ? [false, true] : [false]) {
@@ -495,7 +506,8 @@ export class Placer {
             }
             if (best && cost >= best.cost) continue;
             const at: Placement = { x, y, turn, isFlipped };
-            if (this.isFree(part, at)) best = { at, cost };
+            const whole = cost + IN_THE_WAY * this.runsCut(part, at, runs);
+            if ((!best || whole < best.cost) && this.isFree(part, at)) best = { at, cost: whole };
           }
         }
       }
@@ -503,6 +515,23 @@ export class Placer {
     if (best) this.put(part, best.at);
     else this.putAnywhere(part, all[0]!);
     return true;
+  }
+
+  /** Straight lines between pins of one net that lie on one row: a wire goes there unless something stands in its way. */
+  private straightRuns(): readonly Run[] {
+    return [...this.anchors.keys()].flatMap((net) => {
+      const rows = new Map<number, number[]>();
+      for (const { x, y } of this.pointsOf(net)) rows.set(y, [...(rows.get(y) ?? []), x]);
+      return [...rows].map(([y, all]): Run => ({ y, left: Math.min(...all), right: Math.max(...all) }));
+    });
+  }
+
+  /** How many straight lines a part would stand in the way of. */
+  private runsCut(part: Part, at: Placement, runs: readonly Run[]): number {
+    const boxes = this.boxesOf(part, at);
+    return runs.filter(({ y, left, right }) =>
+      boxes.some((b) => b.top <= y && y <= b.bottom && b.left > left && b.right < right),
+    ).length;
   }
 
   /** Pins of a net that stand already, and its anchor. */
