@@ -106,3 +106,16 @@ function isNear(pin: string, at: Point): boolean {
   const [x, y] = pin.split(',').map(Number) as [number, number];
   return Math.abs(at.x - x) + Math.abs(at.y - y) <= 1;
 }
+
+/** Corners of the wires of a drawing: points at which just one lying and one standing piece of a net end. */
+export function bends({ wires }: Drawing): number {
+  const ends = new Map<string, { lying: number; standing: number }>();
+  for (const { net, from, to } of wires)
+    for (const { x, y } of [from, to]) {
+      const key = `${net} ${x},${y}`;
+      const at = ends.get(key) ?? { lying: 0, standing: 0 };
+      at[from.y === to.y ? 'lying' : 'standing'] += 1;
+      ends.set(key, at);
+    }
+  return [...ends.values()].filter(({ lying, standing }) => lying === 1 && standing === 1).length;
+}
