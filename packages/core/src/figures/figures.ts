@@ -1,6 +1,7 @@
 import type { Circuit } from '../circuit/index.ts';
 import { matchesOf, Surroundings, type Match } from './pattern.ts';
-import { PATTERNS, type Pattern } from './patterns.ts';
+import type { Pattern } from './elements.ts';
+import { PATTERNS } from './patterns.ts';
 
 /** A figure that a circuit has: parts that the trade calls by one name. */
 export interface Figure {
