@@ -3,6 +3,7 @@ import { footprint } from './footprint.ts';
 import { Occupancy } from './occupancy.ts';
 import type { Companions, Entry } from './companions.ts';
 import type { NetClass } from '../figures/index.ts';
+import { shortestPlace, straightRuns, type Sheet } from './shortest-place.ts';
 import {
   CONTROL_PINS,
   isTwoTerminal,
@@ -21,19 +22,6 @@ const SYMBOL_HALF = 2;
 
 /** Where supplies stand: left of the first source. */
 const SUPPLY_COLUMN = -10;
-/** What a part that closes a loop pays for standing instead of lying, in units of wire. */
-const STANDING_COST = 3;
-
-/** What it costs to stand in the way of a straight wire, in units of wire: it turns four times to go around. */
-const IN_THE_WAY = 16;
-
-/** A straight line along a row. */
-interface Run {
-  readonly y: number;
-  readonly left: number;
-  readonly right: number;
-}
-
 /** What of a strip that is kept for wires its parts take at either end. */
 const STRIP_ENDS = 4;
 
@@ -488,51 +476,17 @@ export class Placer {
       return net !== undefined && this.anchors.has(net) ? [{ pin: p.name, points: this.pointsOf(net) }] : [];
     });
     const turns: Placement['turn'][] = isTwoTerminal(part) ? [1, 3, 0, 2] : [this.uprightTurn(part)];
-    const all = ends.flatMap((e) => e.points);
-    const [left, right] = [Math.min(...all.map((p) => p.x)) - 14, Math.max(...all.map((p) => p.x)) + 14];
-    const [top, bottom] = [Math.min(...all.map((p) => p.y)) - 14, Math.max(...all.map((p) => p.y)) + 14];
-    const runs = this.straightRuns();
-    let best: { at: Placement; cost: number } | undefined;
-    for (const turn of turns) {
-      for (const isFlipped of part.kind === 'opamp' ? [false, true] : [false]) {
-        const pins = new Map(pinsAt(part, { x: 0, y: 0, turn, isFlipped }).map((p) => [p.name, p]));
-        const isLying = turn % 2 === 1 || !isTwoTerminal(part);
-        for (let y = top; y <= bottom; y += 1) {
-          for (let x = left; x <= right; x += 1) {
-            let cost = isLying ? 0 : STANDING_COST;
-            for (const end of ends) {
-              const p = pins.get(end.pin)!;
-              cost += nearest(end.points, x + p.x + p.dx, y + p.y + p.dy);
-            }
-            if (best && cost >= best.cost) continue;
-            const at: Placement = { x, y, turn, isFlipped };
-            const whole = cost + IN_THE_WAY * this.runsCut(part, at, runs);
-            if ((!best || whole < best.cost) && this.isFree(part, at)) best = { at, cost: whole };
-          }
-        }
-      }
-    }
-    if (best) this.put(part, best.at);
-    else this.putAnywhere(part, all[0]!);
+    const runs = [...this.anchors.keys()].flatMap((net) => straightRuns(this.pointsOf(net)));
+    const at = shortestPlace(part, ends, turns, runs, this.sheet);
+    if (at) this.put(part, at);
+    else this.putAnywhere(part, ends[0]!.points[0]!);
     return true;
   }
 
-  /** Straight lines between pins of one net that lie on one row: a wire goes there unless something stands in its way. */
-  private straightRuns(): readonly Run[] {
-    return [...this.anchors.keys()].flatMap((net) => {
-      const rows = new Map<number, number[]>();
-      for (const { x, y } of this.pointsOf(net)) rows.set(y, [...(rows.get(y) ?? []), x]);
-      return [...rows].map(([y, all]): Run => ({ y, left: Math.min(...all), right: Math.max(...all) }));
-    });
-  }
-
-  /** How many straight lines a part would stand in the way of. */
-  private runsCut(part: Part, at: Placement, runs: readonly Run[]): number {
-    const boxes = this.boxesOf(part, at);
-    return runs.filter(({ y, left, right }) =>
-      boxes.some((b) => b.top <= y && y <= b.bottom && b.left > left && b.right < right),
-    ).length;
-  }
+  private readonly sheet: Sheet = {
+    isFree: (part, at) => this.isFree(part, at),
+    boxesOf: (part, at) => this.boxesOf(part, at),
+  };
 
   /** Pins of a net that stand already, and its anchor. */
   private pointsOf(net: string): Point[] {
@@ -565,10 +519,4 @@ export class Placer {
       y = (this.placed.get(part.ref)?.y ?? y) + 12;
     }
   }
-}
-
-function nearest(points: readonly Point[], x: number, y: number): number {
-  let best = Number.POSITIVE_INFINITY;
-  for (const p of points) best = Math.min(best, Math.abs(p.x - x) + Math.abs(p.y - y));
-  return best;
 }
