@@ -2,6 +2,7 @@ import { whyBeep, type BeepQuestion as Question } from '@halfsplit/core';
 import { Button } from 'antd';
 import { useState } from 'react';
 import { Keys } from '../../ui/keys.tsx';
+import { useSelection } from '../../unit/selection.tsx';
 import { allBeep, isEach, MOST_KEYED, noneBeeps, oneBeeps, thisBeeps } from './answer-keys.ts';
 import styles from './beeps.module.css';
 import type { Beeps } from './use-beeps.ts';
@@ -40,16 +41,26 @@ export function BeepQuestion({ beeps }: { beeps: Beeps }) {
 }
 
 function Asked({ question, beeps }: { question: Question; beeps: Beeps }) {
-  const { placeOf, record, pass } = beeps;
+  const { placeOf, record, pass, nets } = beeps;
   const [silent, setSilent] = useState<readonly string[]>([]);
   const { hold, over } = question;
+  const { selectRef, selectNet } = useSelection();
+  const showHeld = () => {
+    const [ref, pin] = [hold.slice(0, Math.max(0, hold.indexOf('.'))), hold.slice(hold.indexOf('.') + 1)];
+    selectRef(ref === '' ? null : ref);
+    selectNet(nets.pins.get(ref)?.[pin] ?? hold);
+  };
   const isTogether = isEach(question);
   const toggle = (end: string) =>
     setSilent(silent.includes(end) ? silent.filter((s) => s !== end) : [...silent, end]);
   return (
     <div className={styles.question} role="group" aria-label="The next beep">
       <p className={styles.hold}>
-        Hold one lead on <strong>{placeOf(hold).words}</strong>.{' '}
+        Hold one lead on{' '}
+        <button className={styles.held} title="Show it on the photo and the drawing" onClick={showHeld}>
+          {placeOf(hold).words}
+        </button>
+        .{' '}
         {isTogether
           ? over.length === 1
             ? 'Touch this with the other: does it beep?'
