@@ -1,4 +1,4 @@
-import type { Outline } from '@halfsplit/core';
+import { arcDegrees, type Outline } from '@halfsplit/core';
 import styles from './outline-figure.module.css';
 
 interface Props {
@@ -14,15 +14,8 @@ const WIDE = 360;
 
 /** An outline as hands see it, its pins numbered, each with what it is. */
 export function OutlineFigure({ outline, labels, meant }: Props) {
-  const { pins, shape, words, seen } = outline;
-  const height =
-    shape === 'dual in line'
-      ? (pins / 2) * STEP + 34
-      : shape === 'ring'
-        ? 190
-        : shape === 'single in line'
-          ? pins * STEP + 14
-          : 118;
+  const { words, seen } = outline;
+  const height = heightOf(outline);
   return (
     <figure className={styles.figure}>
       <svg
@@ -42,6 +35,25 @@ export function OutlineFigure({ outline, labels, meant }: Props) {
       </figcaption>
     </figure>
   );
+}
+
+function heightOf({ pins, shape }: Outline): number {
+  switch (shape) {
+    case 'dual in line':
+    case 'ribbon':
+      return (pins / 2) * STEP + 34;
+    case 'ring':
+      return 190;
+    case 'single in line':
+      return pins * STEP + 14;
+    case 'two rows of lugs':
+      return 190;
+    case 'arc':
+      return 130;
+    case 'three legs':
+    case 'lugs':
+      return 118;
+  }
 }
 
 interface Place {
@@ -85,6 +97,36 @@ function placeOf({ shape, pins }: Outline, pin: number): Place {
     case 'three legs':
     case 'lugs':
       return { x: middle + (pin - 2) * 62, y: 78, anchor: 'middle', dx: 0, dy: 28 };
+    case 'two rows of lugs':
+      return {
+        x: middle + (((pin - 1) % 3) - 1) * 62,
+        y: pin <= 3 ? 78 : 138,
+        anchor: 'middle',
+        dx: 0,
+        dy: 28,
+      };
+    case 'ribbon': {
+      const isLeft = pin % 2 === 1;
+      return {
+        x: middle + (isLeft ? -14 : 14),
+        y: 26 + Math.floor((pin - 1) / 2) * STEP,
+        anchor: isLeft ? 'end' : 'start',
+        dx: isLeft ? -16 : 16,
+        dy: 4,
+      };
+    }
+    case 'arc': {
+      const angle = (arcDegrees(pin) * Math.PI) / 180;
+      const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+      const isMiddle = Math.abs(cos) < 0.3;
+      return {
+        x: middle + 46 * cos,
+        y: 40 + 46 * sin,
+        anchor: isMiddle ? 'middle' : cos < 0 ? 'end' : 'start',
+        dx: isMiddle ? 0 : 18 * Math.sign(cos),
+        dy: isMiddle ? 34 : 4,
+      };
+    }
   }
 }
 
@@ -116,6 +158,22 @@ function Body({ outline: { shape }, height }: { readonly outline: Outline; reado
           ))}
         </>
       );
+    case 'two rows of lugs':
+      return (
+        <>
+          <circle cx={middle} cy={32} r={28} className={styles.body} />
+          <circle cx={middle} cy={32} r={7} className={styles.body} />
+        </>
+      );
+    case 'ribbon':
+      return (
+        <>
+          <rect x={middle - 30} y={8} width={60} height={height - 20} rx={3} className={styles.body} />
+          <line x1={middle - 30} y1={10} x2={middle + 30} y2={10} className={styles.marked} />
+        </>
+      );
+    case 'arc':
+      return <circle cx={middle} cy={40} r={64} className={styles.body} />;
     case 'lugs':
       return (
         <>

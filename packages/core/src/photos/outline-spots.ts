@@ -1,4 +1,4 @@
-import type { Outline } from '../pinout/index.ts';
+import { arcDegrees, type Outline } from '../pinout/index.ts';
 import { similarity, type Pixel } from './pixels.ts';
 
 /** Row distance of a dual in-line package over the pitch of its pins: 7.62 mm, 15.24 mm from 24 pins on, to 2.54 mm (JEDEC MS-001, MS-011). */
@@ -8,6 +8,10 @@ const WIDE_FROM_PINS = 24;
 
 /** Angle between neighbouring pins of a valve base or a can, degrees (IEC 60067: B7G 45, B9A 36, octal 45; TO-18 90). */
 const RING_DEGREES: Readonly<Record<string, number>> = { B7G: 45, B9A: 36, octal: 45, 'TO-18': 90 };
+
+/** Lugs of one gang of a potentiometer, and the distance of the next gang's over theirs (common practice). */
+const LUGS_A_ROW = 3;
+const GANG_ROWS = 2;
 
 /** The pins of an outline from pin 1 in any scale, as seen from the side of the parts; y goes down. */
 function pinsOf({ name, shape, pins }: Outline): Pixel[] {
@@ -27,6 +31,15 @@ function pinsOf({ name, shape, pins }: Outline): Pixel[] {
     case 'three legs':
     case 'lugs':
       return numbers.map((i) => ({ x: i, y: 0 }));
+    case 'two rows of lugs':
+      return numbers.map((i) => ({ x: i % LUGS_A_ROW, y: GANG_ROWS * Math.floor(i / LUGS_A_ROW) }));
+    case 'ribbon':
+      return numbers.map((i) => ({ x: i % 2, y: Math.floor(i / 2) }));
+    case 'arc':
+      return numbers.map((i) => {
+        const angle = arcDegrees(i + 1) * (Math.PI / 180);
+        return { x: Math.cos(angle), y: -Math.sin(angle) };
+      });
   }
 }
 

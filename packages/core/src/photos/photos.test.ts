@@ -45,6 +45,43 @@ describe('two places taken to two others', () => {
   });
 });
 
+describe('outlines of connectors on a photo', () => {
+  const spots = (name: string, tapped: readonly [Pixel, Pixel]) => {
+    const found = outlineSpots(outlineNamed(name)!, tapped, false)!;
+    return found.map(({ x, y }) => [Math.round(x), Math.round(y)]);
+  };
+
+  it('have every pin: a ribbon in two rows, a DIN connector on its half circle, two gangs one behind the other', () => {
+    expect(
+      spots('IDC-6', [
+        { x: 0, y: 0 },
+        { x: 10, y: 20 },
+      ]),
+    ).toEqual([
+      [0, 0],
+      [10, 0],
+      [0, 10],
+      [10, 10],
+      [0, 20],
+      [10, 20],
+    ]);
+    // IEC 60130-9: a half circle, its pins 45 degrees apart.
+    const din = spots('DIN-5', [
+      { x: 200, y: 0 },
+      { x: 0, y: 0 },
+    ]);
+    expect(din[1]).toEqual([100, -100]);
+    expect(din[3]).toEqual([171, -71]);
+    expect(din[4]).toEqual([29, -71]);
+    expect(
+      spots('dual pot', [
+        { x: 0, y: 0 },
+        { x: 20, y: 20 },
+      ])[4],
+    ).toEqual([10, 20]);
+  });
+});
+
 describe('an outline on a photo', () => {
   it('has the pins of a DIP-8 where JEDEC MS-001 has them: 2.54 mm apart in rows 7.62 mm apart, counted against the clock', () => {
     const dip = outlineNamed('DIP-8')!;

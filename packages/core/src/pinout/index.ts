@@ -6,11 +6,12 @@ export {
   pinWords,
   sharedPins,
   unitOfPackage,
+  usualSurroundings,
   type Packaged,
   type PartPinout,
 } from './numbered.ts';
 export { outlinePins, type OutlinePin, type PackagePins } from './outline-pins.ts';
-export { OUTLINES, outlineNamed, pinPlace, type Outline } from './outlines.ts';
+export { arcDegrees, OUTLINES, outlineNamed, pinPlace, type Outline } from './outlines.ts';
 export { PINOUTS, type Pinout, type PinoutVariant } from './pinouts.ts';
 export { probePlace, probePlaces, type ProbePlace } from './probe.ts';
 export { packageProblems, withSharedPins } from './shared.ts';

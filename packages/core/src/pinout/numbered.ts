@@ -1,6 +1,6 @@
 import type { PartKind } from '@halfsplit/contract';
 import { outlineNamed, pinPlace, type Outline } from './outlines.ts';
-import { PINOUTS, type PinoutVariant } from './pinouts.ts';
+import { PINOUTS, type Pinout, type PinoutVariant } from './pinouts.ts';
 
 /** What tells the pins of a part: its type, and what is said of its case. */
 export interface Packaged {
@@ -31,15 +31,19 @@ export interface PartPinout {
   readonly isAssumed: boolean;
 }
 
-/** Which pin is what of a part; undefined where neither its type nor the part itself says it. */
-export function pinoutOf(part: Packaged): PartPinout | undefined {
+function knownPinout(part: Packaged): Pinout | undefined {
   const model = part.model?.trim().toUpperCase();
-  const known = PINOUTS.find(
+  return PINOUTS.find(
     (p) =>
       p.kind === part.kind &&
       (p.types.length === 0 || (model !== undefined && p.types.includes(model))) &&
       (part.package === undefined || sameOutline(p.package, part.package)),
   );
+}
+
+/** Which pin is what of a part; undefined where neither its type nor the part itself says it. */
+export function pinoutOf(part: Packaged): PartPinout | undefined {
+  const known = knownPinout(part);
   const outline = outlineNamed(part.package ?? known?.package ?? '');
   const said = part.pinout?.trim().toUpperCase();
   const orders = known?.variants.map((v) => v.name) ?? [];
@@ -48,8 +52,25 @@ export function pinoutOf(part: Packaged): PartPinout | undefined {
     const pins = said.toLowerCase().split('-');
     return { outline, variant: named ?? { name: said, pins }, orders, isAssumed: false };
   }
-  if (!known) return undefined;
+  if (!known) return part.kind === 'box' && outline ? byNumberAlone(outline) : undefined;
   return { outline, variant: known.variants[0]!, orders, isAssumed: known.variants.length > 1 };
+}
+
+/** A box in a known case has its pins by their numbers: a chip that no model is there of, a connector. */
+const byNumberAlone = (outline: Outline): PartPinout => ({
+  outline,
+  variant: { name: 'by number', pins: Array.from({ length: outline.pins }, (_, i) => String(i + 1)) },
+  orders: [],
+  isAssumed: false,
+});
+
+/** What data sheets usually have around the pins of a part, by the pin's name, as a note of its own has it; with where it is from. */
+export function usualSurroundings(part: Packaged): {
+  readonly notes: Readonly<Record<string, string>>;
+  readonly origin: string;
+} {
+  const known = knownPinout(part);
+  return { notes: known?.surroundings ?? {}, origin: known?.origin ?? '' };
 }
 
 const sameOutline = (one: string, other: string): boolean =>

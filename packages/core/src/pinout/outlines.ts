@@ -1,5 +1,6 @@
 /** How the pins of an outline are found by hand. */
-type Shape = 'dual in line' | 'single in line' | 'three legs' | 'ring' | 'lugs';
+type Shape =
+  'dual in line' | 'single in line' | 'three legs' | 'ring' | 'lugs' | 'two rows of lugs' | 'arc' | 'ribbon';
 
 /** A generic outline with numbered pins. */
 export interface Outline {
@@ -35,10 +36,25 @@ const ring = (name: string, words: string, pins: number): Outline => ({
   shape: 'ring',
   seen: FROM_BELOW,
 });
+const arc = (name: string, words: string, pins: number): Outline => ({
+  name,
+  words,
+  pins,
+  shape: 'arc',
+  seen: 'numbers stand beside the pins',
+});
+const ribbon = (pins: number): Outline => ({
+  name: `IDC-${pins}`,
+  words: `ribbon connector of ${pins} ways`,
+  pins,
+  shape: 'ribbon',
+  seen: 'counted from the marked edge of the ribbon',
+});
+const RIBBON = [6, 8, 10, 14, 16, 20, 26, 34];
 const DUAL = [6, 8, 14, 16, 18, 20, 24, 28, 40];
 const SINGLE = [3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15];
 
-/** Outlines that parts come in (IEC 60191 and JEDEC MS-001, TO-92, TO-220; IEC 60067 for the valve bases). */
+/** Outlines that parts come in (IEC 60191 and JEDEC MS-001, TO-92, TO-220; IEC 60067 for the valve bases, IEC 60130-9 for DIN connectors). */
 export const OUTLINES: readonly Outline[] = [
   ...DUAL.map(dualInLine),
   ...SINGLE.map(singleInLine),
@@ -80,6 +96,16 @@ export const OUTLINES: readonly Outline[] = [
     shape: 'lugs',
     seen: 'shaft towards you, lugs down, counted from the left',
   },
+  {
+    name: 'dual pot',
+    words: 'potentiometer of two gangs',
+    pins: 6,
+    shape: 'two rows of lugs',
+    seen: 'shaft towards you, lugs down, counted from the left, the gang next to the shaft first',
+  },
+  arc('DIN-3', 'DIN connector of 3 pins', 3),
+  arc('DIN-5', 'DIN connector of 5 pins, 180\u00b0', 5),
+  ...RIBBON.map(ribbon),
 ];
 
 /** An outline by its name in any case, with or without its hyphen; undefined for one that is not known. */
@@ -102,6 +128,19 @@ const ORDINALS = [
 ];
 const ordinal = (n: number): string => ORDINALS[n - 1] ?? `${n}th`;
 
+const LUGS = ['left', 'middle', 'right'];
+/** Pins of a DIN connector around its arc: 1-4-2-5-3, with 1-2-3 alone in the one of three (IEC 60130-9). */
+const ARC = [
+  'at one end of the arc',
+  'in the middle of the arc',
+  'at the other end of the arc',
+  'between 1 and the middle of the arc',
+  'between 3 and the middle of the arc',
+];
+
+/** Where a pin of a DIN connector stands on its arc, degrees from one end to the other at 180 (IEC 60130-9). */
+export const arcDegrees = (pin: number): number => [0, 90, 180, 45, 135][pin - 1]!;
+
 /**
  * Where hands find a pin: "third from the notch, left side".
  *
@@ -116,9 +155,15 @@ export function pinPlace({ shape, pins, seen }: Outline, pin: number): string {
         : `${ordinal(pins - pin + 1)} from the notch, right side`;
     }
     case 'three legs':
-      return `${['left', 'middle', 'right'][pin - 1]!} leg, ${seen}`;
+      return `${LUGS[pin - 1]!} leg, ${seen}`;
     case 'lugs':
-      return `${['left', 'middle', 'right'][pin - 1]!} lug, ${seen}`;
+      return `${LUGS[pin - 1]!} lug, ${seen}`;
+    case 'two rows of lugs':
+      return `${LUGS[(pin - 1) % 3]!} lug of the ${pin <= 3 ? 'front' : 'rear'} gang, shaft towards you, lugs down`;
+    case 'arc':
+      return ARC[pin - 1]!;
+    case 'ribbon':
+      return `${ordinal(pin)} wire from the marked edge`;
     case 'ring':
       return `${ordinal(pin)} ${seen.replace('seen from below, ', '')}, seen from below`;
     case 'single in line':

@@ -15,6 +15,8 @@ import {
   PINOUTS,
   pinWords,
   probePlaces,
+  usualSurroundings,
+  type Packaged,
 } from './index.ts';
 
 const place = (name: string, pin: number) => pinPlace(outlineNamed(name)!, pin);
@@ -38,6 +40,10 @@ describe('outlines', () => {
     expect(place('TO-92', 1)).toContain('left leg, flat face towards you');
     expect(place('to92', 3)).toContain('right leg');
     expect(outlineNamed('nothing')).toBeUndefined();
+    // IEC 60130-9: 1-4-2-5-3 around the arc; ribbon connectors are counted from the marked edge (common practice).
+    expect(place('din5', 4)).toBe('between 1 and the middle of the arc');
+    expect(place('IDC-10', 10)).toBe('tenth wire from the marked edge');
+    expect(place('dual pot', 5)).toContain('middle lug of the rear gang');
   });
 
   it('have a place for every pin, each its own', () => {
@@ -46,6 +52,36 @@ describe('outlines', () => {
       expect(new Set(places).size, outline.name).toBe(outline.pins);
       expect(places.join(' ')).not.toContain('undefined');
     }
+  });
+});
+
+describe('surroundings of a pin', () => {
+  it('stand at pins that the type has, and read as notes', () => {
+    for (const { kind, types, surroundings = {} } of PINOUTS)
+      for (const [pin, note] of Object.entries(surroundings)) {
+        expect(KINDS[kind].pins, types.join()).toContain(pin);
+        expect(note).toMatch(/^to \S+ through \S+: \S/);
+      }
+  });
+
+  it('are those of the data sheets (facts from memory)', () => {
+    expect(usualSurroundings(part('U1 555 a b c d e f g h')).notes).toMatchObject({
+      ctrl: expect.stringContaining('to gnd through 10n'),
+    });
+    expect(usualSurroundings({ ref: 'U2', kind: 'regulator', model: '7812' }).notes).toMatchObject({
+      in: expect.stringContaining('330n'),
+      out: expect.stringContaining('100n'),
+    });
+    expect(usualSurroundings({ ref: 'R1', kind: 'resistor' })).toEqual({ notes: {}, origin: '' });
+  });
+});
+
+describe('a box in a known case', () => {
+  it('has its pins by number, where hands find them', () => {
+    const chip: Packaged = { ref: 'X1', kind: 'box', package: 'DIP-14' };
+    expect(numberOfPin(chip, '9')).toBe(9);
+    expect(pinWords(chip, '9')).toBe('pin 9, sixth from the notch, right side');
+    expect(numberOfPin({ ...chip, package: undefined }, '9')).toBeUndefined();
   });
 });
 

@@ -16,6 +16,8 @@ export interface Pinout {
   readonly package: string;
   /** The usual order first. */
   readonly variants: readonly PinoutVariant[];
+  /** What data sheets usually have around a pin, as a note of the part has it: "to gnd through 10n: why". */
+  readonly surroundings?: Readonly<Record<string, string>>;
   /** Where it is from. */
   readonly origin: string;
 }
@@ -25,6 +27,12 @@ const orders = (...names: readonly string[]): readonly PinoutVariant[] =>
   names.map((name) => ({ name, pins: name.toLowerCase().split('-') }));
 
 const SHEETS = 'data sheets of several makers, from memory';
+
+/** Each supply pin of an opamp has its own capacitor to ground beside the package (common practice). */
+const DECOUPLED = {
+  vplus: 'to gnd through 100n: keeps the supply quiet at the package',
+  vminus: 'to gnd through 100n: keeps the supply quiet at the package',
+};
 
 /** Pinouts of the types that models are shipped of. Orders that differ by maker stand beside each other, and none is assumed. */
 export const PINOUTS: readonly Pinout[] = [
@@ -68,6 +76,7 @@ export const PINOUTS: readonly Pinout[] = [
     types: ['TL072', 'TL082', 'NE5532', 'LM358', 'RC4558'],
     package: 'DIP-8',
     variants: one('A.out A.minus A.plus vminus B.plus B.minus B.out vplus'),
+    surroundings: DECOUPLED,
     origin: SHEETS,
   },
   {
@@ -75,6 +84,7 @@ export const PINOUTS: readonly Pinout[] = [
     types: ['UA741', 'OP07'],
     package: 'DIP-8',
     variants: one('- minus plus vminus - out vplus -'),
+    surroundings: DECOUPLED,
     origin: SHEETS,
   },
   {
@@ -84,6 +94,7 @@ export const PINOUTS: readonly Pinout[] = [
     variants: one(
       'A.out A.minus A.plus vplus B.plus B.minus B.out C.out C.minus C.plus vminus D.plus D.minus D.out',
     ),
+    surroundings: DECOUPLED,
     origin: SHEETS,
   },
   {
@@ -91,6 +102,10 @@ export const PINOUTS: readonly Pinout[] = [
     types: [],
     package: 'DIP-8',
     variants: one('gnd trig out reset ctrl thr dis vcc'),
+    surroundings: {
+      ctrl: 'to gnd through 10n: keeps noise off the thresholds',
+      vcc: 'to gnd through 100n: takes the current spike of the output',
+    },
     origin: SHEETS,
   },
   {
@@ -126,6 +141,10 @@ export const PINOUTS: readonly Pinout[] = [
     types: ['7805', '7808', '7809', '7812', '7815', '7818', '7824'],
     package: 'TO-220',
     variants: one('in gnd out'),
+    surroundings: {
+      in: 'to gnd through 330n: keeps it from ringing where the reservoir is far',
+      out: 'to gnd through 100n: improves the transient response',
+    },
     origin: SHEETS,
   },
   {
@@ -133,6 +152,10 @@ export const PINOUTS: readonly Pinout[] = [
     types: ['7905', '7912', '7915'],
     package: 'TO-220',
     variants: one('gnd in out'),
+    surroundings: {
+      in: 'to gnd through 2u2: needed for stability where the reservoir is far',
+      out: 'to gnd through 1u: needed for stability',
+    },
     origin: SHEETS,
   },
   {
@@ -140,7 +163,18 @@ export const PINOUTS: readonly Pinout[] = [
     types: ['78L05', '78L09', '78L12', '78L15'],
     package: 'TO-92',
     variants: one('out gnd in'),
+    surroundings: {
+      in: 'to gnd through 330n: keeps it from ringing where the reservoir is far',
+      out: 'to gnd through 100n: improves the transient response',
+    },
     origin: SHEETS,
   },
   { kind: 'potentiometer', types: [], package: 'pot', variants: one('1 2 3'), origin: 'common practice' },
+  {
+    kind: 'potentiometer',
+    types: [],
+    package: 'dual pot',
+    variants: one('A.1 A.2 A.3 B.1 B.2 B.3'),
+    origin: 'common practice',
+  },
 ];

@@ -1,6 +1,6 @@
-import { DeleteOutlined } from '@ant-design/icons';
+import { DeleteOutlined, PushpinOutlined } from '@ant-design/icons';
 import type { SheetPart } from '@halfsplit/contract';
-import { findPin, judgePinNote, probePlace } from '@halfsplit/core';
+import { findPin, judgePinNote, probePlace, usualSurroundings } from '@halfsplit/core';
 import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import styles from './circuit.module.css';
@@ -15,6 +15,7 @@ export function PinNotes({ refName }: { refName: string }) {
   const resource = unit.parts.find((p) => p.part.ref === refName);
   if (!part || !resource) return null;
   const notes = part.pinNotes ?? {};
+  const usual = usualSurroundings(part);
   const write = (pinNotes: Readonly<Record<string, string>>) =>
     change({
       type: 'update-part',
@@ -57,6 +58,28 @@ export function PinNotes({ refName }: { refName: string }) {
           );
         })}
       </ul>
+      {Object.keys(usual.notes).length > 0 && (
+        <ul aria-label={`Usual around ${refName}, from ${usual.origin}`}>
+          {Object.entries(usual.notes).map(([pin, text]) => {
+            if (part.pins[pin] === undefined || notes[pin] !== undefined) return null;
+            const { kind, sentence } = judgePinNote(circuit, part, pin, text);
+            return (
+              <li key={pin} className={kind === 'other value' ? 'hs-edge' : undefined} title={usual.origin}>
+                <span>
+                  <strong>{probePlace(part, pin).short}</strong>: {sentence}
+                </span>
+                <button
+                  className="hs-icon"
+                  aria-label={`Keep the usual note of ${probePlace(part, pin).short} with the part`}
+                  onClick={() => write({ ...notes, [pin]: text })}
+                >
+                  <PushpinOutlined aria-hidden />
+                </button>
+              </li>
+            );
+          })}
+        </ul>
+      )}
       <input
         value={line}
         onChange={(event) => {
