@@ -31,6 +31,11 @@ const CORE_TOP = [
   'rework',
   'isolate',
   'draw',
+  'bodies',
+  'board',
+  'wiring',
+  'steps',
+  'fit',
 ];
 
 const coreLayerRules = [...CORE_LAYERS, ...CORE_TOP].map((folder, i, all) => ({

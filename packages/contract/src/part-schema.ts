@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { bodySchema } from './body.ts';
 import { netNameSchema, quantitySchema, shapeOf } from './field.ts';
 import { LAYERS, type Layer } from './names.ts';
 import { PART_DEFINITIONS, PART_KINDS, type PartKind } from './parts/index.ts';
@@ -29,6 +30,9 @@ function partShape(kind: PartKind, layers: readonly Layer[]) {
     }),
     pinNotes: z.record(z.string().min(1).max(32), z.string().min(1).max(200)).optional().meta({
       description: 'What the data sheet has around a pin: "to gnd through 10u: rejects ripple".',
+    }),
+    body: bodySchema.optional().meta({
+      description: 'Its size where it is not the usual one of its kind and rating, mm.',
     }),
     ...Object.fromEntries(layers.map((layer) => [layer, partValueSchema.optional()])),
     ...(layers.includes('found') ? { foundParams: paramsSchema.optional() } : {}),

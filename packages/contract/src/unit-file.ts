@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { beepSchema } from './beep.ts';
+import { boardsSchema } from './board.ts';
 import { changeSchema, setSchema } from './change.ts';
 import { netNameSchema, quantitySchema, shapeOf } from './field.ts';
 import { evidenceSchema, intakeSchema, pathSchema } from './finding.ts';
@@ -10,6 +11,7 @@ import { READOUT_COMMON_FIELDS, type FileReadout } from './readouts/readout.ts';
 import { fileReadingSchema, writtenTimeSchema } from './reading.ts';
 import { photoOverlaySchema, photoPointsSchema } from './photo.ts';
 import { settingSchema } from './setting.ts';
+import { wiresSchema } from './wire.ts';
 
 /**
  * The open unit file, `.halfsplit.json`. Values are numbers in SI units or strings in any notation of the
@@ -129,6 +131,9 @@ export const unitFileSchema = z.looseObject({
   changes: z.array(changeSchema).max(500).optional(),
   sets: z.array(setSchema).max(50).optional(),
   settings: z.array(settingSchema).max(200).optional(),
+  /** Wires between parts off the board, and to it. */
+  wires: wiresSchema.optional(),
+  boards: boardsSchema.optional(),
   evidence: z.array(evidenceSchema).max(2000).optional(),
   intake: intakeSchema.optional(),
   plan: z.looseObject({}).optional(),

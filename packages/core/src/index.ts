@@ -1,6 +1,7 @@
 export type { BeepData, EvidenceData, IntakeData, PathData } from '@halfsplit/contract';
 export * from './errors.ts';
 export * from './quantity/index.ts';
+export { seededRandom, type Random } from './numeric/index.ts';
 export * from './pinout/index.ts';
 export * from './circuit/index.ts';
 export * from './continuity/index.ts';
@@ -22,3 +23,5 @@ export * from './record/index.ts';
 export * from './rework/index.ts';
 export * from './isolate/index.ts';
 export * from './draw/index.ts';
+export * from './bodies/index.ts';
+export * from './board/index.ts';

@@ -1,3 +1,4 @@
+import type { BodySize } from '../body.ts';
 import { field, type FieldValues, type FileFieldValues } from '../field.ts';
 import type { Layer, ValueLayer } from '../names.ts';
 import type { PART_DEFINITIONS, PartKind } from './index.ts';
@@ -58,6 +59,8 @@ interface Named<K extends PartKind> {
   readonly model?: string | undefined;
   /** What the data sheet has around a pin, in words. */
   readonly pinNotes?: Readonly<Record<string, string>> | undefined;
+  /** Its size where it is not the usual one, mm. */
+  readonly body?: BodySize | undefined;
 }
 
 /** Values of fields and parameters by their names, in SI units. */

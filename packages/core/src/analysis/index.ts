@@ -7,7 +7,6 @@ export { divide, logSpaced, magnitude, SmallSignal, type Phasor } from './small-
 export { AdjointSlopes, differenceSlopes, type Reading, type TurnedPart } from './sensitivity.ts';
 export { AnalysisSession, NoOperatingPoint, type Variant } from './session.ts';
 export { System, type SystemUnknown } from './system.ts';
-export { seededRandom, type Random } from './random.ts';
 export { spreadParts, type SpreadPart } from './spread-part.ts';
 export {
   contributionsOf,

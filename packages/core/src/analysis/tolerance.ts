@@ -1,5 +1,5 @@
 import { HalfsplitError } from '../errors.ts';
-import type { Random } from './random.ts';
+import type { Random } from '../numeric/index.ts';
 import type { Reading } from './sensitivity.ts';
 import type { AnalysisSession } from './session.ts';
 import { deviated, groupsOf, type SpreadPart } from './spread-part.ts';

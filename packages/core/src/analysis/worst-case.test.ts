@@ -3,7 +3,7 @@ import { resolveLayer } from '../changes/index.ts';
 import { usualTolerance } from '../circuit/index.ts';
 import { evaluateReadout } from '../readouts/index.ts';
 import { circuitOf, sessionOf, type Unnamed } from '../testing/circuits.ts';
-import { seededRandom } from './random.ts';
+import { seededRandom } from '../numeric/index.ts';
 import { differenceSlopes, type Reading } from './sensitivity.ts';
 import { spreadParts } from './spread-part.ts';
 import { extremeRuns, summariseRuns, toleranceRuns } from './tolerance.ts';

@@ -37,6 +37,7 @@ const PART_KEYS = [
   'pins',
   'saidPins',
   'pinNotes',
+  'body',
   'marked',
   'found',
   'foundParams',

@@ -1,5 +1,6 @@
 import type {
   BeepData,
+  Board,
   Change,
   ChangeSet,
   EvidenceData,
@@ -11,6 +12,7 @@ import type {
   Readout,
   Setting,
   UnitFile,
+  Wire,
 } from '@halfsplit/contract';
 
 export type {
@@ -59,6 +61,9 @@ export interface UnitDocument {
   readonly readings?: UnitFile['readings'];
   readonly drawing?: UnitFile['drawing'];
   readonly photos?: unknown;
+  /** Wires between parts off the board, and to it. */
+  readonly wires?: readonly Wire[] | undefined;
+  readonly boards?: readonly Board[] | undefined;
 }
 
 /** Net names of a circuit in order of first appearance, ground first. */

@@ -147,6 +147,8 @@ function normalise(file: UnitFile): UnitFileResult {
     ...doubles('settings', file.settings ?? []),
     ...doubles('changes', changes),
     ...doubles('sets', file.sets ?? []),
+    ...doubles('wires', file.wires ?? []),
+    ...doubles('boards', file.boards ?? []),
   );
   if ((file.sets ?? []).filter((s) => s.active === true).length > 1)
     problems.push(problem('file/invalid', { where: 'sets', detail: 'more than one set is active' }));

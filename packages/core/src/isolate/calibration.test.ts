@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { seededRandom } from '../analysis/index.ts';
+import { seededRandom } from '../numeric/index.ts';
 import { circuitOf } from '../testing/circuits.ts';
 import { noClaims, rightAbove, searchPlanted } from '../testing/claims.ts';
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { seededRandom } from '../analysis/index.ts';
+import { seededRandom } from '../numeric/index.ts';
 import { resolveLayer } from '../changes/index.ts';
 import { markedValue, usualTolerance, type LayerCircuit } from '../circuit/index.ts';
 import { circuitOf } from '../testing/circuits.ts';

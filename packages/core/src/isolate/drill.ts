@@ -1,5 +1,5 @@
 import type { Hazard } from '@halfsplit/contract';
-import type { Random } from '../analysis/index.ts';
+import type { Random } from '../numeric/index.ts';
 import type { Observation } from './evidence.ts';
 import { offeredTests, rankTests, type School, type Test } from './next-test.ts';
 import type { Path } from './path.ts';

@@ -1,6 +1,6 @@
 import type { Hazard } from '@halfsplit/contract';
 import { describe, expect, it } from 'vitest';
-import { seededRandom } from '../analysis/index.ts';
+import { seededRandom } from '../numeric/index.ts';
 import { circuitOf } from '../testing/circuits.ts';
 import { drill } from './drill.ts';
 import { offeredTests, rankTests, rateTest, testsOf } from './next-test.ts';

@@ -1,7 +1,7 @@
 import type { EvidenceData, IntakeData, PathData } from '@halfsplit/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { seededRandom } from '../analysis/index.ts';
+import { seededRandom } from '../numeric/index.ts';
 import { circuitOf } from '../testing/circuits.ts';
 import { contradictions, readEvidence, type Observation } from './evidence.ts';
 import { preparePath } from './path.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { seededRandom } from '../analysis/index.ts';
+import { seededRandom } from '../numeric/index.ts';
 import { resolveLayer } from '../changes/index.ts';
 import { usualTolerance, type Circuit } from '../circuit/index.ts';
 import { circuitOf, randomCircuit } from '../testing/circuits.ts';

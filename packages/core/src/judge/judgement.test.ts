@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { seededRandom } from '../analysis/index.ts';
+import { seededRandom } from '../numeric/index.ts';
 import { resolveLayer } from '../changes/index.ts';
 import { markedValue, usualTolerance, type Circuit, type Part } from '../circuit/index.ts';
 import { meterReading, unknownFromChange } from '../meter/index.ts';

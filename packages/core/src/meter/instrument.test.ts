@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { seededRandom } from '../analysis/index.ts';
+import { seededRandom } from '../numeric/index.ts';
 import { resolveLayer } from '../changes/index.ts';
 import { type LayerCircuit } from '../circuit/index.ts';
 import { markedCircuitOf, randomCircuit } from '../testing/circuits.ts';

@@ -13,3 +13,4 @@ export { gmres } from './gmres.ts';
 export { SparsePattern } from './sparse-pattern.ts';
 export { eigenvalues, type Complex } from './eigenvalues.ts';
 export { rootBetween, type Bracket } from './root.ts';
+export { seededRandom, type Random } from './random.ts';

@@ -1,10 +1,5 @@
-import { arcDegrees, type Outline } from '../pinout/index.ts';
+import { arcDegrees, dualSpot, type Outline } from '../pinout/index.ts';
 import { similarity, type Pixel } from './pixels.ts';
-
-/** Row distance of a dual in-line package over the pitch of its pins: 7.62 mm, 15.24 mm from 24 pins on, to 2.54 mm (JEDEC MS-001, MS-011). */
-const NARROW_ROWS = 3;
-const WIDE_ROWS = 6;
-const WIDE_FROM_PINS = 24;
 
 /** Angle between neighbouring pins of a valve base or a can, degrees (IEC 60067: B7G 45, B9A 36, octal 45; TO-18 90). */
 const RING_DEGREES: Readonly<Record<string, number>> = { B7G: 45, B9A: 36, octal: 45, 'TO-18': 90 };
@@ -17,11 +12,11 @@ const GANG_ROWS = 2;
 function pinsOf({ name, shape, pins }: Outline): Pixel[] {
   const numbers = Array.from({ length: pins }, (_, i) => i);
   switch (shape) {
-    case 'dual in line': {
-      const rows = pins / 2;
-      const across = pins >= WIDE_FROM_PINS ? WIDE_ROWS : NARROW_ROWS;
-      return numbers.map((i) => (i < rows ? { x: 0, y: i } : { x: across, y: pins - 1 - i }));
-    }
+    case 'dual in line':
+      return numbers.map((i) => {
+        const [x, y] = dualSpot(pins, i + 1);
+        return { x, y };
+      });
     case 'ring': {
       // Clockwise seen from below is the other way round seen from above.
       const step = ((RING_DEGREES[name] ?? 360 / pins) * Math.PI) / 180;

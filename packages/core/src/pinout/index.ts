@@ -1,3 +1,4 @@
+export { dualSpot, fitDual, turned, type DualFit } from './dual.ts';
 export { findPin, type FoundPin, type Pinned } from './find-pin.ts';
 export {
   numberOfPin,

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { AnalysisSession, seededRandom } from '../analysis/index.ts';
+import { AnalysisSession } from '../analysis/index.ts';
+import { seededRandom } from '../numeric/index.ts';
 import { resolveLayer, withPlanned } from '../changes/index.ts';
 import type { Circuit } from '../circuit/index.ts';
 import { preferredBetween } from '../quantity/index.ts';

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { resolveLayer, withPlanned } from '../changes/index.ts';
 import type { Circuit } from '../circuit/index.ts';
-import { AnalysisSession, seededRandom, spreadParts } from '../analysis/index.ts';
+import { AnalysisSession, spreadParts } from '../analysis/index.ts';
+import { seededRandom } from '../numeric/index.ts';
 import { evaluateReadout, outsideBy, type Readout } from '../readouts/index.ts';
 import { circuitOf } from '../testing/circuits.ts';
 import { DrawerChoices } from './drawer-choices.ts';

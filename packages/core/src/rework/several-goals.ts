@@ -1,4 +1,4 @@
-import { seededRandom } from '../analysis/index.ts';
+import { seededRandom } from '../numeric/index.ts';
 import { candidateOf, costOfChanges, keyOf, type Candidate } from './candidate.ts';
 import type { Choices } from './choices.ts';
 import type { GoalField, Values } from './goal-field.ts';

@@ -1,4 +1,5 @@
-import { seededRandom, spreadParts, type SpreadPart } from '../analysis/index.ts';
+import { spreadParts, type SpreadPart } from '../analysis/index.ts';
+import { seededRandom } from '../numeric/index.ts';
 import { usualTolerance, type Circuit, type LayerPart } from '../circuit/index.ts';
 import type { Drawer } from '../drawer/index.ts';
 import { matching } from '../drawer/index.ts';

@@ -1,0 +1,2 @@
+export { checkBoard, holeWords, type BoardCode, type BoardProblem, type BoardReport } from './check.ts';
+export { belongsOnBoard, readPlaces, wiredRefs, type PlacedBody, type PlacedPin } from './placed.ts';
