@@ -5,7 +5,7 @@ import { parseValue, seededRandom, type QuantityKind, type Random } from '@halfs
 export class UsageError extends Error {}
 
 /** Options that stand alone. */
-const FLAGS = ['in-circuit'];
+const FLAGS = ['in-circuit', 'propose'];
 
 /** `--name value` pairs, flags, and the words between them. */
 export class Options {
@@ -74,11 +74,16 @@ export class Options {
     return number;
   }
 
-  /** Random numbers from `--seed`, a whole number, 1 unless it is given. */
-  random(): Random {
+  /** `--seed`, a whole number, 1 unless it is given. */
+  seed(): number {
     const text = this.text('seed') ?? '1';
     if (!/^\d{1,10}$/.test(text)) throw new UsageError(`--seed must be a whole number, not "${text}".`);
-    return seededRandom(Number(text));
+    return Number(text);
+  }
+
+  /** Random numbers from `--seed`. */
+  random(): Random {
+    return seededRandom(this.seed());
   }
 
   /** A clock that runs out after `--seconds`: asked before each step of a search. */

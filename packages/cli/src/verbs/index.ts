@@ -1,5 +1,6 @@
 import type { Verb } from '../verb.ts';
 import { noise, poles, sensitivity, tolerance, transient } from './analysis.ts';
+import { board } from './board.ts';
 import { ac, check, op, readouts } from './circuit.ts';
 import { changes, circuit } from './changes.ts';
 import { drill, suspects } from './isolate.ts';
@@ -131,6 +132,13 @@ export const VERBS: readonly Verb[] = [
     does: 'Value changes that bring a readout into its wanted range.',
     example: 'solve preamp.halfsplit.json --readout gain --may R3,R4 --series E24',
     run: solve,
+  },
+  {
+    name: 'board',
+    usage: `FILE [--board ID] | --propose --columns N --rows M [--style strip|pads --seed 1 --seconds 20] ${LAYER}`,
+    does: 'What is wrong with a board beside its circuit, or a board that is right.',
+    example: 'board preamp.halfsplit.json --propose --columns 24 --rows 12',
+    run: board,
   },
   {
     name: 'value',

@@ -2,6 +2,7 @@ import type { Board, Hole } from '@halfsplit/contract';
 import { describe, expect, it } from 'vitest';
 import { resolveLayer } from '../changes/index.ts';
 import type { LayerCircuit } from '../circuit/index.ts';
+import { secondLook } from '../testing/boards.ts';
 import { circuitOf, seeded } from '../testing/circuits.ts';
 import { checkBoard, type BoardCode } from './index.ts';
 
@@ -22,59 +23,6 @@ const codes = (circuit: LayerCircuit, board: Partial<Board>, wires: Parameters<t
   checkBoard(circuit, { ...blank, ...board }, wires).problems.map((p) => p.code);
 
 type Draft = { -readonly [K in keyof Board]: Board[K] };
-
-/** Copper a second way: every hole by itself, painted from hole to neighbour until nothing changes. */
-function painted({ style, columns, rows, cuts, links }: Board): (hole: Hole) => number {
-  const at = ([c, r]: Hole) => r * columns + c;
-  const isOn = ([c, r]: Hole) => c >= 0 && r >= 0 && c < columns && r < rows;
-  const colour = Array.from({ length: columns * rows }, (_, i) => i);
-  const gone = new Set(cuts.filter(isOn).map(at));
-  const pairs: [number, number][] = links
-    .filter((l) => isOn(l.from) && isOn(l.to))
-    .map((l) => [at(l.from), at(l.to)]);
-  if (style === 'strip')
-    for (let r = 0; r < rows; r += 1)
-      for (let c = 0; c + 1 < columns; c += 1) pairs.push([at([c, r]), at([c + 1, r])]);
-  const live = pairs.filter(([a, b]) => !gone.has(a) && !gone.has(b));
-  for (let changed = true; changed;) {
-    changed = false;
-    for (const [a, b] of live) {
-      const low = Math.min(colour[a]!, colour[b]!);
-      if (colour[a] !== low || colour[b] !== low) changed = true;
-      colour[a] = low;
-      colour[b] = low;
-    }
-  }
-  return (hole) => (isOn(hole) && !gone.has(at(hole)) ? colour[at(hole)]! : -1);
-}
-
-/** Nets that share a piece, and nets on several, by the second way. */
-function expected(circuit: LayerCircuit, board: Board) {
-  const colourAt = painted(board);
-  const inPiece = new Map<number, Set<string>>();
-  const ofNet = new Map<string, Set<number>>();
-  const touch = (net: string, hole: Hole) => {
-    const piece = colourAt(hole);
-    if (piece < 0) return;
-    inPiece.set(piece, (inPiece.get(piece) ?? new Set()).add(net));
-    ofNet.set(net, (ofNet.get(net) ?? new Set()).add(piece));
-  };
-  for (const { ref, holes } of board.places)
-    for (const [pin, hole] of Object.entries(holes))
-      touch(circuit.parts.find((p) => p.ref === ref)!.pins[pin]!, hole);
-  for (const { net, hole } of board.terminals) touch(net, hole);
-  const words = (nets: Iterable<string>) => [...nets].sort().join(' ');
-  return {
-    shorts: [...inPiece.values()]
-      .filter((n) => n.size > 1)
-      .map(words)
-      .sort(),
-    opens: [...ofNet]
-      .filter(([, p]) => p.size > 1)
-      .map(([net]) => net)
-      .sort(),
-  };
-}
 
 /** Parts between random nets, without sources. */
 function randomCircuit(random: () => number, count: number): LayerCircuit {
@@ -276,7 +224,7 @@ describe('a thousand boards', () => {
           .filter((p) => p.code === code)
           .map((p) => [...p.nets!].sort().join(' '))
           .sort();
-      const { shorts, opens } = expected(circuit, board);
+      const { shorts, opens } = secondLook(circuit, board);
       expect(netsOf('short'), `seed ${seed}`).toEqual(shorts);
       expect(netsOf('open'), `seed ${seed}`).toEqual(opens);
     }

@@ -1,5 +1,5 @@
 import type { Board, Hole, Wire } from '@halfsplit/contract';
-import { circle, depthOfOverlap, PITCH_MM, whyNotOn, type Polygon } from '../bodies/index.ts';
+import { areInTheWay, bodiesMeet, PITCH_MM, whyNotOn } from '../bodies/index.ts';
 import type { LayerCircuit } from '../circuit/index.ts';
 import { Copper } from './copper.ts';
 import { belongsOnBoard, readPlaces, wiredRefs, type PlacedBody } from './placed.ts';
@@ -33,11 +33,6 @@ interface Occupant {
   readonly net?: string | undefined;
   readonly kind: 'pin' | 'link' | 'terminal';
 }
-
-/** Outlines that touch by less than this do not meet, mm. */
-const TOUCHING_MM = 0.3;
-/** Wire of a lead, mm. */
-const LEAD_MM = 0.6;
 
 /** A hole in words. */
 export const holeWords = ([column, row]: Hole): string => `column ${column}, row ${row}`;
@@ -258,7 +253,7 @@ function overlaps(bodies: readonly PlacedBody[]): BoardProblem[] {
   for (let i = 0; i < bodies.length; i += 1)
     for (let j = 0; j < i; j += 1) {
       const [one, other] = [bodies[j]!, bodies[i]!];
-      if (!areInTheWay(one, other)) continue;
+      if (!clash(one, other)) continue;
       found.push({
         code: 'overlap',
         message: `${one.name} and ${other.name} are in one another's way.`,
@@ -269,25 +264,12 @@ function overlaps(bodies: readonly PlacedBody[]): BoardProblem[] {
   return found;
 }
 
-/** Whether the body or a bare lead of one part is where the body, a lead or a pin of another is. Leads that share a hole meet there, which is told already. */
-function areInTheWay(one: PlacedBody, other: PlacedBody): boolean {
-  const meet = (a: readonly Polygon[], b: readonly Polygon[]) =>
-    a.some((p) => b.some((q) => depthOfOverlap(p, q) > TOUCHING_MM));
-  const [a, b] = [one.stance, other.stance];
-  if (meet([a.body], [b.body])) return true;
-  if (sharesHole(one, other)) return false;
-  return (
-    meet([a.body, ...a.leads], [...b.leads, ...pinShapes(other)]) ||
-    meet([b.body, ...b.leads], pinShapes(one)) ||
-    meet(a.leads, [b.body])
-  );
-}
+/** Whether one part is in the way of another. Leads that share a hole meet there, which is told already. */
+const clash = (one: PlacedBody, other: PlacedBody): boolean =>
+  sharesHole(one, other) ? bodiesMeet(one.stance, other.stance) : areInTheWay(one.stance, other.stance);
 
 const sharesHole = (one: PlacedBody, other: PlacedBody): boolean =>
   one.pins.some((p) => other.pins.some((q) => p.hole[0] === q.hole[0] && p.hole[1] === q.hole[1]));
-
-const pinShapes = ({ pins }: PlacedBody): readonly Polygon[] =>
-  pins.map(({ hole: [c, r] }) => circle({ x: c * PITCH_MM, y: r * PITCH_MM }, LEAD_MM));
 
 function netHoles(copper: Copper, occupants: readonly Occupant[]): ReadonlyMap<string, readonly Hole[]> {
   const holes = copper.holesByPiece();

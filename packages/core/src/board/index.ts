@@ -1,2 +1,3 @@
 export { checkBoard, holeWords, type BoardCode, type BoardProblem, type BoardReport } from './check.ts';
 export { belongsOnBoard, readPlaces, wiredRefs, type PlacedBody, type PlacedPin } from './placed.ts';
+export { MOST_PROPOSED, proposeBoard, type BoardProposal, type BoardWish } from './propose/propose.ts';

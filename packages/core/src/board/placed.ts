@@ -167,6 +167,9 @@ function distinctPins(pins: readonly PlacedPin[]): PlacedPin[] {
 
 const inMm = ([column, row]: Hole) => ({ x: column * PITCH_MM, y: row * PITCH_MM });
 
+const byNumber = (pins: readonly PlacedPin[]): PlacedPin[] =>
+  [...pins].sort((a, b) => (a.number ?? Infinity) - (b.number ?? Infinity));
+
 function placedBody(name: string, parts: readonly LayerPart[], pins: readonly PlacedPin[]): PlacedBody {
   const part = parts[0]!;
   const body = bodyOf(part);
@@ -183,7 +186,10 @@ function placedBody(name: string, parts: readonly LayerPart[], pins: readonly Pl
   if (!fit || fit === 'mirrored')
     return {
       ...plain,
-      stance: stanceOf(body, holes.map(inMm)),
+      stance: stanceOf(
+        body,
+        byNumber(pins).map((p) => inMm(p.hole)),
+      ),
       ...(fit === undefined
         ? {}
         : { misfit: fit === 'mirrored' ? ('mirrored' as const) : ('pattern' as const) }),

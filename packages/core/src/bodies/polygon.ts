@@ -32,23 +32,35 @@ export const circle = (middle: PointMm, diameter: number): Polygon =>
     };
   });
 
+/** Directions across the edges of two outlines, one unit long. */
+function* normalsOf(a: Polygon, b: Polygon): Generator<readonly [number, number]> {
+  for (const polygon of [a, b])
+    for (let i = 0; i < polygon.length; i += 1) {
+      const [p, q] = [polygon[i]!, polygon[(i + 1) % polygon.length]!];
+      const length = Math.hypot(q.x - p.x, q.y - p.y);
+      if (length > 0) yield [(q.y - p.y) / length, (p.x - q.x) / length];
+    }
+}
+
 /**
  * How far two convex outlines reach into one another, mm: the shortest way by which one must be moved for them to be apart
  * (separating axis theorem). Zero or less where they are apart.
  */
 export function depthOfOverlap(a: Polygon, b: Polygon): number {
   let least = Infinity;
-  for (const polygon of [a, b])
-    for (let i = 0; i < polygon.length; i += 1) {
-      const [p, q] = [polygon[i]!, polygon[(i + 1) % polygon.length]!];
-      const length = Math.hypot(q.x - p.x, q.y - p.y);
-      if (length === 0) continue;
-      const [nx, ny] = [(q.y - p.y) / length, (p.x - q.x) / length];
-      const depth = overlapAlong(a, b, nx, ny);
-      if (depth <= 0) return depth;
-      if (depth < least) least = depth;
-    }
+  for (const [nx, ny] of normalsOf(a, b)) {
+    const depth = overlapAlong(a, b, nx, ny);
+    if (depth <= 0) return depth;
+    if (depth < least) least = depth;
+  }
   return least;
+}
+
+/** How far apart two convex outlines are at the least, mm; zero or less where they meet. */
+export function distanceApart(a: Polygon, b: Polygon): number {
+  let most = -Infinity;
+  for (const [nx, ny] of normalsOf(a, b)) most = Math.max(most, -overlapAlong(a, b, nx, ny));
+  return most;
 }
 
 function overlapAlong(a: Polygon, b: Polygon, nx: number, ny: number): number {

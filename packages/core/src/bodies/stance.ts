@@ -1,13 +1,10 @@
 import { PITCH_MM, type Body } from './body.ts';
+import type { Standing } from './in-the-way.ts';
 import { circle, rectangle, type PointMm, type Polygon } from './polygon.ts';
 
 /** How a part stands on its holes. */
-export interface Stance {
+export interface Stance extends Standing {
   readonly kind: 'lying' | 'standing' | 'upright';
-  /** Seen from above. */
-  readonly body: Polygon;
-  /** Bare leads from the body to holes that it does not cover. */
-  readonly leads: readonly Polygon[];
   readonly heightMm: number;
 }
 
@@ -77,13 +74,14 @@ function spanOf(points: readonly PointMm[]): number {
  * How a part lies or stands over its holes: an axial part lies where its holes are far enough apart for its body and both
  * bends, and else stands on the first; anything else stands upright over the middle of its holes, its leads bent to them.
  *
- * @param points middles of its holes in the order of its pins, mm; one at least
+ * @param points middles of its holes in the order of its pins, of a dual in-line package by their numbers, mm; one at least
  */
 export function stanceOf(body: Body, points: readonly PointMm[]): Stance {
   const [first, ...others] = points as readonly [PointMm, ...PointMm[]];
   const last = others.at(-1) ?? first;
   const along = farthestPair(points);
   const { lengthMm, widthMm, heightMm } = body;
+  const pins = points.map((p) => circle(p, LEAD_MM));
   if (body.mounting === 'axial') {
     const lies = apart(first, last) >= lengthMm + 2 * BEND_MM;
     return lies
@@ -91,12 +89,14 @@ export function stanceOf(body: Body, points: readonly PointMm[]): Stance {
           kind: 'lying',
           body: rectangle(middleOf([first, last]), along, lengthMm, widthMm),
           leads: lead(first, last),
+          pins,
           heightMm,
         }
       : {
           kind: 'standing',
           body: circle(first, widthMm),
           leads: lead(first, last),
+          pins,
           heightMm: lengthMm + 2 * BEND_MM,
         };
   }
@@ -111,6 +111,7 @@ export function stanceOf(body: Body, points: readonly PointMm[]): Stance {
     kind: 'upright',
     body: shape,
     leads: body.mounting === 'dual in line' ? [] : points.flatMap((p) => lead(p, middle)),
+    pins,
     heightMm,
   };
 }
@@ -141,10 +142,8 @@ const boxMiddle = (points: readonly PointMm[]): PointMm => {
   return { x: (left + right) / 2, y: (top + bottom) / 2 };
 };
 
-/** The body of a dual in-line package lies between its rows, as long as they are. */
+/** The body of a dual in-line package lies between its rows, along them: from its first pin to its second. */
 function dualBody(points: readonly PointMm[], { lengthMm, widthMm }: Body): Polygon {
-  const { left, right, top, bottom } = boxOf(points);
-  const isUpright =
-    Math.abs(right - left - (widthMm + PITCH_MM / 2)) <= Math.abs(bottom - top - (widthMm + PITCH_MM / 2));
-  return rectangle(boxMiddle(points), isUpright ? { x: 0, y: 1 } : { x: 1, y: 0 }, lengthMm, widthMm);
+  const [first, second = { x: 0, y: 1 }] = points as readonly [PointMm, ...PointMm[]];
+  return rectangle(boxMiddle(points), { x: second.x - first.x, y: second.y - first.y }, lengthMm, widthMm);
 }

@@ -1,0 +1,66 @@
+import type { Board } from '@halfsplit/contract';
+import { describe, expect, it } from 'vitest';
+import { command, divider, unitFile } from './testing/command.ts';
+
+const right = {
+  id: 'b1',
+  style: 'strip',
+  columns: 12,
+  rows: 12,
+  places: [],
+  terminals: [],
+};
+
+describe('board', () => {
+  const answer = (...args: string[]) => command('board', ...args);
+
+  it('proposes a board, which then passes the check', async () => {
+    const file = await unitFile('plain.json', divider);
+    const proposed = await answer(file, '--propose', '--columns', '20', '--rows', '12');
+    expect(proposed.code).toBe(0);
+    const { board } = proposed.answer as { board: Board };
+    const with_ = await unitFile('boarded.json', { ...divider, boards: [board] });
+    const checked = await answer(with_, '--board', 'b1');
+    expect(checked.answer).toMatchObject({ ok: true, problems: [] });
+    expect((await answer(file, '--propose', '--columns', '20', '--rows', '12')).answer).toEqual(
+      proposed.answer,
+    );
+  });
+
+  it('names what is missing on an empty one', async () => {
+    const file = await unitFile('empty.json', { ...divider, boards: [right] });
+    expect((await answer(file)).answer).toMatchObject({
+      ok: false,
+      problems: [{ code: 'unplaced' }, {}, {}, {}],
+    });
+  });
+
+  it('refuses a million columns, holes that are none, a board that is not there, a style that is none', async () => {
+    const wide = await unitFile('wide.json', { ...divider, boards: [{ ...right, columns: 1e6 }] });
+    expect(await answer(wide)).toMatchObject({
+      code: 2,
+      sentence: expect.stringContaining('at most 200 columns'),
+    });
+    const odd = await unitFile('odd.json', { ...divider, boards: [{ ...right, cuts: [[1.5, 2]] }] });
+    expect(await answer(odd)).toMatchObject({
+      code: 2,
+      sentence: expect.stringContaining('two whole numbers'),
+    });
+    const file = await unitFile('one.json', { ...divider, boards: [right] });
+    expect(await answer(file, '--board', 'x')).toMatchObject({
+      code: 2,
+      sentence: expect.stringContaining('there is b1'),
+    });
+    const plain = await unitFile('plain.json', divider);
+    expect(await answer(plain)).toMatchObject({ code: 2, sentence: expect.stringContaining('has no board') });
+    const wish = ['--propose', '--columns', '9', '--rows', '9'];
+    expect(await answer(plain, ...wish, '--style', 'veined')).toMatchObject({ code: 2 });
+    expect(await answer(plain, '--propose', '--columns', '1000000', '--rows', '9')).toMatchObject({
+      code: 2,
+    });
+    expect(await answer(plain, '--propose', '--columns', '1', '--rows', '2')).toMatchObject({
+      code: 1,
+      sentence: expect.stringContaining('legs'),
+    });
+  });
+});
