@@ -64,3 +64,35 @@ describe('board', () => {
     });
   });
 });
+
+describe('steps', () => {
+  const planned = {
+    ...divider,
+    changes: [
+      {
+        id: 'm1',
+        name: 'Heavier',
+        purpose: 'modification',
+        state: 'planned',
+        steps: [{ do: 'fit', ref: 'R1', value: '820' }],
+      },
+    ],
+  };
+
+  it('are those of the planned changes, of one of them, or of the whole unit where there are none', async () => {
+    const file = await unitFile('planned.json', planned);
+    const { answer } = await command('steps', file);
+    const steps = answer.steps as { readonly id: string; readonly say: string; readonly needs: string[] }[];
+    expect(steps.map((s) => s.id)).toEqual(
+      expect.arrayContaining(['safe', 'out:m1.0', 'do:m1.0', 'power:limit']),
+    );
+    expect((await command('steps', file, '--change', 'm1')).answer).toEqual(answer);
+    const whole = await command('steps', await unitFile('plain.json', divider));
+    expect(JSON.stringify(whole.answer)).toContain('do:R3');
+    expect((await command('steps', file, '--whole')).answer).not.toEqual(answer);
+    expect(await command('steps', file, '--change', 'm9')).toMatchObject({
+      code: 2,
+      sentence: expect.stringContaining('There is no change "m9"'),
+    });
+  });
+});

@@ -24,7 +24,7 @@ function version(): string {
 const EXIT_BAD_INPUT = 2;
 const EXIT_NO_ANSWER = 1;
 const BAD_INPUT_CODES =
-  /^(value|preferred|file|readout|rework|path)\/|^analysis\/(?:no-source|bad-request)$|^circuit\/unknown-/;
+  /^(value|preferred|file|readout|rework|path)\/|^analysis\/(?:no-source|bad-request)$|^circuit\/unknown-|^change\/unknown$/;
 
 /** Where the command writes; the process's own streams unless a test gives others. */
 export interface Streams {

@@ -5,7 +5,7 @@ import { parseValue, seededRandom, type QuantityKind, type Random } from '@halfs
 export class UsageError extends Error {}
 
 /** Options that stand alone. */
-const FLAGS = ['in-circuit', 'propose'];
+const FLAGS = ['in-circuit', 'propose', 'whole'];
 
 /** `--name value` pairs, flags, and the words between them. */
 export class Options {

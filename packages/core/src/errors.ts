@@ -218,6 +218,11 @@ export const CATALOGUE = {
     sentence: (d) => `${d.text} is on net ${d.net} already.`,
     hint: 'Name the net that it is to go to.',
   },
+  'change/unknown': {
+    sentence: (d) =>
+      `There is no change "${d.text}"${(d.parts ?? []).length === 0 ? '' : `; there ${d.parts!.length === 1 ? 'is' : 'are'} ${list(d.parts)}`}.`,
+    hint: 'Name a change by its id.',
+  },
   'change/no-steps': {
     sentence: () => 'The change has no steps.',
     hint: 'Add a step: what is fitted, added, taken out, cut or wired.',

@@ -25,3 +25,4 @@ export * from './isolate/index.ts';
 export * from './draw/index.ts';
 export * from './bodies/index.ts';
 export * from './board/index.ts';
+export * from './steps/index.ts';

@@ -9,6 +9,7 @@ import { judge } from './judge.ts';
 import { meter } from './meter.ts';
 import { preferred, value } from './quantity.ts';
 import { solve } from './solve.ts';
+import { steps } from './steps.ts';
 
 const LAYER = '[--layer marked|found|planned|proven --set ID --setting ID]';
 
@@ -132,6 +133,13 @@ export const VERBS: readonly Verb[] = [
     does: 'Value changes that bring a readout into its wanted range.',
     example: 'solve preamp.halfsplit.json --readout gain --may R3,R4 --series E24',
     run: solve,
+  },
+  {
+    name: 'steps',
+    usage: 'FILE [--change ID] [--whole] [--set ID]',
+    does: 'The bench work of the planned changes in order, the way back of one that is done, or a whole unit built from nothing.',
+    example: 'steps preamp.halfsplit.json --change m1',
+    run: steps,
   },
   {
     name: 'board',

@@ -1,0 +1,16 @@
+import { benchSteps } from '@halfsplit/core';
+import { loadUnit } from '../file.ts';
+import type { Options } from '../options.ts';
+
+/**
+ * `steps FILE [--change ID] [--whole]`: the bench work of the planned changes, of one change (one that is done is taken back), or
+ * of a whole unit that is built from nothing.
+ */
+export async function steps(options: Options): Promise<unknown> {
+  const unit = await loadUnit(options);
+  const { steps: list, problems } = benchSteps(unit, {
+    change: options.text('change'),
+    isWhole: options.flag('whole'),
+  });
+  return { steps: list, problems };
+}

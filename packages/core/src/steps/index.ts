@@ -1,0 +1,2 @@
+export { benchSteps, type Work, type WorkWish } from './bench-steps.ts';
+export { STEP_KINDS, type BenchStep, type StepKind, type Ticks } from './bench-step.ts';
