@@ -25,4 +25,5 @@ export * from './isolate/index.ts';
 export * from './draw/index.ts';
 export * from './bodies/index.ts';
 export * from './board/index.ts';
+export * from './wiring/index.ts';
 export * from './steps/index.ts';

@@ -10,6 +10,7 @@ import { meter } from './meter.ts';
 import { preferred, value } from './quantity.ts';
 import { solve } from './solve.ts';
 import { steps } from './steps.ts';
+import { wiring } from './wiring.ts';
 
 const LAYER = '[--layer marked|found|planned|proven --set ID --setting ID]';
 
@@ -147,6 +148,13 @@ export const VERBS: readonly Verb[] = [
     does: 'What is wrong with a board beside its circuit, or a board that is right.',
     example: 'board preamp.halfsplit.json --propose --columns 24 --rows 12',
     run: board,
+  },
+  {
+    name: 'wiring',
+    usage: `FILE ${LAYER}`,
+    does: 'What is wrong with the wires between board and panel, and every lug as it is seen from behind.',
+    example: 'wiring preamp.halfsplit.json',
+    run: wiring,
   },
   {
     name: 'value',

@@ -1,0 +1,53 @@
+import type { Wire } from '@halfsplit/contract';
+
+/** What was read of a line of the wiring sheet. */
+export type WireLine =
+  { readonly ok: true; readonly wire: Omit<Wire, 'id'> } | { readonly ok: false; readonly why: string };
+
+const COLOURS = [
+  'black',
+  'brown',
+  'red',
+  'orange',
+  'yellow',
+  'green',
+  'blue',
+  'violet',
+  'grey',
+  'white',
+  'pink',
+  'turquoise',
+  'bare',
+  'screen',
+];
+
+/**
+ * A wire as it is typed: colour, from, to, and how long it is: `green P1.2 board.in 120mm`; a word in quotes is an old wire whose net
+ * is not known yet; a dash behind two colours makes one of them: `green-yellow`.
+ */
+export function parseWireLine(line: string): WireLine {
+  const words = [...line.matchAll(/"([^"]*)"|(\S+)/g)].map((m) => m[1] ?? m[2]!);
+  const isColour = (word: string) =>
+    word
+      .toLowerCase()
+      .split(/[-/]/)
+      .every((w) => COLOURS.includes(w));
+  const isLength = (word: string) => /^\d+(?:[.,]\d+)?(?:mm|cm|m)$/i.test(word);
+  const colour = words.find(isColour);
+  const length = words.find(isLength);
+  const ends = words.filter((w) => w !== colour && w !== length && !/^(?:to|->|→|-)$/i.test(w));
+  if (ends.length !== 2)
+    return {
+      ok: false,
+      why: `A wire has two ends, and ${ends.length === 0 ? 'none was' : `${ends.length} ${ends.length === 1 ? 'was' : 'were'}`} read: green P1.2 board.in`,
+    };
+  return {
+    ok: true,
+    wire: {
+      ...(colour === undefined ? {} : { colour: colour.toLowerCase() }),
+      from: ends[0]!,
+      to: ends[1]!,
+      ...(length === undefined ? {} : { length }),
+    },
+  };
+}
