@@ -32,6 +32,7 @@ import { askForNames } from './features/people/guard.ts';
 import { openBenchRoutes, peopleRoutes } from './features/people/routes.ts';
 import { readingRoutes } from './features/readings/routes.ts';
 import { readoutRoutes } from './features/readouts/routes.ts';
+import { tickRoutes } from './features/ticks/routes.ts';
 import { unitRoutes } from './features/units/routes.ts';
 import { problemErrors } from './plugins/problems.ts';
 import { refuseUnkeepable } from './plugins/keepable.ts';
@@ -119,6 +120,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
       drawerRoutes(typed);
       evidenceRoutes(typed);
       beepRoutes(typed);
+      tickRoutes(typed);
       photoRoutes(typed);
       editRoutes(typed);
       logRoutes(typed);

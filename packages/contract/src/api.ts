@@ -2,12 +2,16 @@ import { z } from 'zod';
 import { stageSchema, unitPlaceSchema } from './names.ts';
 import { evidenceSchema, intakeSchema, pathSchema } from './finding.ts';
 import { beepSchema } from './beep.ts';
+import { ticksSchema } from './bench.ts';
+import { boardsSchema } from './board.ts';
 import { changeSchema, setSchema } from './change.ts';
 import { netNameSchema } from './field.ts';
 import { hazardSchema } from './hazard.ts';
 import { betweenSchema, readingConditionSchema, readingFields, readingValueSchema } from './reading.ts';
 import { photoOverlaySchema, photoPointsSchema } from './photo.ts';
+import { panelsSchema } from './panel.ts';
 import { settingSchema } from './setting.ts';
+import { wiresSchema } from './wire.ts';
 import { keptPartSchema, refSchema, sheetPartSchema } from './part-schema.ts';
 import { keptReadoutSchema, modelSchema, nudgesSchema, readoutSchema } from './unit-file.ts';
 
@@ -145,6 +149,9 @@ export const UNIT_FIELDS = [
   'hazardNotes',
   'notes',
   'settings',
+  'wires',
+  'boards',
+  'panels',
   'sets',
   'ground',
   'nudges',
@@ -171,6 +178,10 @@ export const unitFieldsSchema = z.object({
   /** What else can hurt, in free words. */
   hazardNotes: z.string(),
   settings: z.array(settingSchema),
+  wires: wiresSchema,
+  boards: boardsSchema,
+  panels: panelsSchema,
+  ticks: ticksSchema,
   sets: z.array(setSchema),
   ground: z.string(),
   nudges: nudgesSchema,
@@ -248,6 +259,9 @@ export const updateUnitSchema = z.object({
   notes: z.string().max(20000).optional(),
   hazardNotes: z.string().max(2000).optional(),
   settings: z.array(settingSchema).max(200).optional(),
+  wires: wiresSchema.optional(),
+  boards: boardsSchema.optional(),
+  panels: panelsSchema.optional(),
   sets: z.array(setSchema).max(50).optional(),
   stage: stageSchema.optional(),
   place: unitPlaceSchema.optional(),

@@ -17,6 +17,8 @@ export * from './photo.ts';
 export * from './body.ts';
 export * from './board.ts';
 export * from './wire.ts';
+export * from './panel.ts';
+export * from './bench.ts';
 export * from './change.ts';
 export * from './drawer.ts';
 export * from './unit-file.ts';

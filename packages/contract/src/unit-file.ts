@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { beepSchema } from './beep.ts';
+import { benchSchema } from './bench.ts';
 import { boardsSchema } from './board.ts';
 import { changeSchema, setSchema } from './change.ts';
 import { netNameSchema, quantitySchema, shapeOf } from './field.ts';
@@ -9,6 +10,7 @@ import { PART_KINDS } from './parts/index.ts';
 import { READOUT_DEFINITIONS, READOUT_KINDS, type ReadoutKind } from './readouts/index.ts';
 import { READOUT_COMMON_FIELDS, type FileReadout } from './readouts/readout.ts';
 import { fileReadingSchema, writtenTimeSchema } from './reading.ts';
+import { panelsSchema } from './panel.ts';
 import { photoOverlaySchema, photoPointsSchema } from './photo.ts';
 import { settingSchema } from './setting.ts';
 import { wiresSchema } from './wire.ts';
@@ -134,6 +136,8 @@ export const unitFileSchema = z.looseObject({
   /** Wires between parts off the board, and to it. */
   wires: wiresSchema.optional(),
   boards: boardsSchema.optional(),
+  panels: panelsSchema.optional(),
+  bench: benchSchema.optional(),
   evidence: z.array(evidenceSchema).max(2000).optional(),
   intake: intakeSchema.optional(),
   plan: z.looseObject({}).optional(),

@@ -22,7 +22,7 @@ export const wireSchema = z.looseObject({
       description: 'Its length, a number of millimetres or text with a unit.',
     }),
   note: z.string().max(500).optional(),
-});
+}) as z.ZodType<Wire, Wire>;
 export interface Wire {
   readonly id: string;
   readonly colour?: string | undefined;

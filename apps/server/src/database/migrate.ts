@@ -14,6 +14,7 @@ import * as changes from './migrations/0011-changes.ts';
 import * as drawer from './migrations/0012-drawer.ts';
 import * as beeps from './migrations/0013-beeps.ts';
 import * as photoOverlay from './migrations/0014-photo-overlay.ts';
+import * as build from './migrations/0015-build.ts';
 
 interface Migration {
   up(query: QueryInterface): Promise<void>;
@@ -42,6 +43,7 @@ const MIGRATIONS = [
   named('0012-drawer', drawer),
   named('0013-beeps', beeps),
   named('0014-photo-overlay', photoOverlay),
+  named('0015-build', build),
 ];
 
 /** Brings the database to the newest state; does nothing when it is there already. */

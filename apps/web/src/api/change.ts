@@ -13,6 +13,7 @@ import {
   readingValueSchema,
   readoutSchema,
   sheetPartSchema,
+  tickSchema,
   UNIT_FIELDS,
   updateUnitSchema,
   type UnitField,
@@ -67,6 +68,8 @@ export const changeSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('add-beep'), id, beep: newBeepSchema, takenAt }),
   z.object({ type: z.literal('withdraw-beep'), beepId: id }),
   z.object({ type: z.literal('beep-through'), beepId: id, through: z.string().nullable() }),
+  /** A step of the bench work that belongs to no change. */
+  tickSchema.extend({ type: z.literal('tick-step') }),
   z.object({
     type: z.literal('update-photo'),
     photoId: id,

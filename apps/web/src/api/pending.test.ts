@@ -112,6 +112,12 @@ const CHANGES: readonly (readonly [change: Change, method: string, path: string,
   [{ type: 'withdraw-beep', beepId: 'b' }, 'POST', '/beeps/b/withdraw', {}],
   [{ type: 'beep-through', beepId: 'b', through: 'L1' }, 'POST', '/beeps/b/through', { through: 'L1' }],
   [
+    { type: 'tick-step', id: 'safe', words: 'Switched off.', isDone: true, at: takenAt },
+    'PUT',
+    '/ticks',
+    { id: 'safe', words: 'Switched off.', isDone: true, at: takenAt },
+  ],
+  [
     { type: 'update-photo', photoId: 'f', seen: 0, values: { name: 'Bottom' } },
     'PATCH',
     '/photos/f',

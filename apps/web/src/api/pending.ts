@@ -112,6 +112,10 @@ export function applyChange(unit: UnitResource, change: Change): UnitResource {
         ...unit,
         beeps: unit.beeps.map((b) => (b.id === change.beepId ? { ...b, through: change.through } : b)),
       });
+    case 'tick-step': {
+      const { [change.id]: _gone, ...others } = unit.ticks;
+      return { ...unit, ticks: change.isDone ? { ...unit.ticks, [change.id]: { at: change.at } } : others };
+    }
     case 'update-photo': {
       // A turn is shown when the server has made it.
       const { name, points, overlay } = change.values;
@@ -150,6 +154,10 @@ export function newUnit({ unitId, change }: Write): UnitResource | undefined {
     lastActivity: null,
     settings: [],
     sets: [],
+    wires: [],
+    boards: [],
+    panels: [],
+    ticks: {},
     ground: '0',
     nudges: {},
     models: [],
@@ -264,6 +272,10 @@ export function requestFor({ unitId, change }: Write): Request {
       return post(`/beeps/${change.beepId}/withdraw`, {});
     case 'beep-through':
       return post(`/beeps/${change.beepId}/through`, { through: change.through });
+    case 'tick-step': {
+      const { type: _type, ...body } = change;
+      return { method: 'PUT', path: `${root}/ticks`, body };
+    }
     case 'update-photo':
       return {
         method: 'PATCH',

@@ -62,6 +62,8 @@ export function changeWords(change: Change, current?: unknown): string {
       return 'Take a beep back.';
     case 'beep-through':
       return change.through === null ? 'It beeps through nothing.' : `It beeps through ${change.through}.`;
+    case 'tick-step':
+      return change.isDone ? change.words : `Not done after all: ${change.words}`;
     case 'update-photo':
       return change.values.turn === undefined ? 'Name or points of a photo.' : 'Turn a photo.';
     case 'add-note':

@@ -1,5 +1,6 @@
 import type {
   BeepData,
+  BenchTicks,
   Board,
   Change,
   ChangeSet,
@@ -7,6 +8,7 @@ import type {
   Hazard,
   IntakeData,
   OwnModel,
+  Panel,
   Part,
   PathData,
   Readout,
@@ -64,6 +66,9 @@ export interface UnitDocument {
   /** Wires between parts off the board, and to it. */
   readonly wires?: readonly Wire[] | undefined;
   readonly boards?: readonly Board[] | undefined;
+  readonly panels?: readonly Panel[] | undefined;
+  /** Steps of the bench work that were ticked. */
+  readonly bench?: { readonly ticks: BenchTicks } | undefined;
 }
 
 /** Net names of a circuit in order of first appearance, ground first. */

@@ -149,6 +149,7 @@ function normalise(file: UnitFile): UnitFileResult {
     ...doubles('sets', file.sets ?? []),
     ...doubles('wires', file.wires ?? []),
     ...doubles('boards', file.boards ?? []),
+    ...doubles('panels', file.panels ?? []),
   );
   if ((file.sets ?? []).filter((s) => s.active === true).length > 1)
     problems.push(problem('file/invalid', { where: 'sets', detail: 'more than one set is active' }));

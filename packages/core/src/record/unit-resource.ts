@@ -175,7 +175,7 @@ export class DocumentMaker {
             notes: unit.notes,
           };
     const isWhole =
-      isSame('path', 'evidence', 'intake', 'settings') &&
+      isSame('path', 'evidence', 'intake', 'settings', 'wires', 'boards', 'panels') &&
       last?.circuit === circuit &&
       last.readouts === readouts &&
       last.unit === described;
@@ -189,6 +189,9 @@ export class DocumentMaker {
       intake: unit.intake,
       readouts,
       ...(unit.settings.length > 0 ? { settings: unit.settings } : {}),
+      ...(unit.wires.length > 0 ? { wires: unit.wires } : {}),
+      ...(unit.boards.length > 0 ? { boards: unit.boards } : {}),
+      ...(unit.panels.length > 0 ? { panels: unit.panels } : {}),
     };
     return this.last;
   }

@@ -37,6 +37,10 @@ export class UnitModel extends Model<InferAttributes<UnitModel>, InferCreationAt
   declare hazardNotes: string;
   declare settings: UnitResource['settings'];
   declare sets: CreationOptional<UnitResource['sets']>;
+  declare wires: CreationOptional<UnitResource['wires']>;
+  declare boards: CreationOptional<UnitResource['boards']>;
+  declare panels: CreationOptional<UnitResource['panels']>;
+  declare ticks: CreationOptional<UnitResource['ticks']>;
   declare notes: string;
   declare stage: Stage;
   declare place: CreationOptional<UnitPlace>;
@@ -63,6 +67,10 @@ export function defineUnit(sequelize: Sequelize): void {
       hazardNotes: { type: DataTypes.TEXT, defaultValue: '' },
       settings: { type: DataTypes.JSONB, defaultValue: [] },
       sets: { type: DataTypes.JSONB, defaultValue: [] },
+      wires: { type: DataTypes.JSONB, defaultValue: [] },
+      boards: { type: DataTypes.JSONB, defaultValue: [] },
+      panels: { type: DataTypes.JSONB, defaultValue: [] },
+      ticks: { type: DataTypes.JSONB, defaultValue: {} },
       notes: DataTypes.TEXT,
       stage: DataTypes.TEXT,
       place: { type: DataTypes.TEXT, defaultValue: 'bench' },

@@ -152,8 +152,21 @@ export async function putOut(
   await noteMove({ unitId, changeId, ref, direction: 'out', stockId }, transaction);
 }
 
+/** Whether a step of a change is carried out: ticked, or all of the change is done. */
+const isCarriedOut = (change: FileChange | null, index: number): boolean =>
+  change?.state === 'done' || (change?.state === 'planned' && change.steps[index]?.done !== undefined);
+
+/** Designators of the parts that steps of a change have put in, those that are carried out. */
+const putIn = (change: FileChange | null): ReadonlySet<string> =>
+  new Set(
+    (change?.steps ?? []).flatMap((step, i) => {
+      const ref = step.do === 'add' ? step.part.ref : step.do === 'fit' ? step.ref : undefined;
+      return ref !== undefined && isCarriedOut(change, i) ? [ref] : [];
+    }),
+  );
+
 /**
- * What a change does to the drawer when it comes into force or is taken back: the parts it puts in are counted down, and up
+ * What a change does to the drawer as its steps are carried out or taken back: the parts they put in are counted down, and up
  * again; a part that came out and was kept goes back into the unit. Says where the parts lie, for the log.
  */
 export async function moveStock(
@@ -162,16 +175,30 @@ export async function moveStock(
   after: FileChange | null,
   transaction: Transaction,
 ): Promise<string> {
-  const [was, is] = [before?.state === 'done', after?.state === 'done'];
-  if (was === is) return '';
-  if (was) return giveBack(unit, before!.id, transaction);
+  const [was, is] = [putIn(before), putIn(after)];
+  const isBack = before?.state === 'done' && after?.state !== 'done';
+  const back =
+    isBack || [...was].some((ref) => !is.has(ref))
+      ? await giveBack(unit, before!.id, (ref, way) => (way === 'in' ? !is.has(ref) : isBack), transaction)
+      : '';
+  const fresh = [...is].filter((ref) => !was.has(ref));
+  return `${back}${fresh.length === 0 ? '' : await takeFor(unit, after!, new Set(fresh), transaction)}`;
+}
+
+/** Takes the parts of some steps of a change out of the drawer. */
+async function takeFor(
+  unit: UnitModel,
+  change: FileChange,
+  refs: ReadonlySet<string>,
+  transaction: Transaction,
+): Promise<string> {
   const circuit = await circuitOf(unit, transaction);
-  const [change] = readChanges([after!], circuit.parts, []);
+  const [read] = readChanges([{ ...change, state: 'done' }], circuit.parts, []);
   const added = (circuit.changes ?? []).flatMap((c) =>
     c.steps.flatMap((s) => (s.do === 'add' ? [s.part] : [])),
   );
   const parts = new Map([...circuit.parts, ...added].map((p) => [p.ref, p]));
-  const needs = change ? partsPutIn(change, (ref) => parts.get(ref)) : [];
+  const needs = read ? partsPutIn(read, (ref) => parts.get(ref)).filter(({ ref }) => refs.has(ref)) : [];
   if (needs.length === 0) return '';
   const rows = await stockToTake(transaction);
   const taken: string[] = [];
@@ -182,7 +209,7 @@ export async function moveStock(
     if (!row) continue;
     await writeStock(row, { count: row.count - 1 }, transaction);
     await noteMove(
-      { unitId: unit.id, changeId: after!.id, ref, direction: 'in', stockId: row.id },
+      { unitId: unit.id, changeId: change.id, ref, direction: 'in', stockId: row.id },
       transaction,
     );
     taken.push(`${ref} ${nameOf(row)}`);
@@ -190,8 +217,13 @@ export async function moveStock(
   return taken.length === 0 ? '' : ` From the drawer: ${taken.join(', ')}.`;
 }
 
-async function giveBack(unit: UnitModel, changeId: string, transaction: Transaction): Promise<string> {
-  const moves = await movesOf(unit.id, changeId, transaction);
+async function giveBack(
+  unit: UnitModel,
+  changeId: string,
+  isMeant: (ref: string, direction: 'in' | 'out') => boolean,
+  transaction: Transaction,
+): Promise<string> {
+  const moves = (await movesOf(unit.id, changeId, transaction)).filter((m) => isMeant(m.ref, m.direction));
   const back: string[] = [];
   for (const { stockId, direction, ref } of moves) {
     const row = stockId === null ? null : await findStock(stockId, transaction);

@@ -67,6 +67,10 @@ export async function insertDocument(
     evidence,
     photos,
     settings,
+    wires,
+    boards,
+    panels,
+    bench,
     ...file
   } = document;
   const { name, kind, hazards, hazardNotes, notes, ...unitExtra } = described;
@@ -82,6 +86,10 @@ export async function insertDocument(
       hazardNotes: hazardNotes ?? '',
       settings: (settings ?? []).map((s) => ({ ...s, controls: { ...s.controls } })),
       sets: sets.map((s) => ({ ...s })),
+      wires: [...(wires ?? [])],
+      boards: [...(boards ?? [])],
+      panels: [...(panels ?? [])],
+      ticks: { ...bench?.ticks },
       notes: notes ?? '',
       ground,
       nudges: drawing?.nudges ?? {},
@@ -281,6 +289,7 @@ async function exportIn(
   const changeIds = new Map(resource.changes.map((c) => [c.id, c.change.id]));
   const full: UnitDocument = {
     ...extra.file,
+    ...document,
     unit: { ...extra.unit, ...document.unit },
     circuit: {
       ...extra.circuit,
@@ -294,7 +303,6 @@ async function exportIn(
           }
         : {}),
     },
-    readouts: document.readouts,
     readings: resource.readings.flatMap((r): FileReading[] => {
       const ref = r.partId === null ? (r.ref ?? undefined) : refs.get(r.partId);
       const change = r.changeId === null ? undefined : changeIds.get(r.changeId);
@@ -320,16 +328,15 @@ async function exportIn(
         },
       ];
     }),
-    ...(resource.path ? { path: resource.path } : {}),
-    ...(Object.keys(resource.intake).length > 0 ? { intake: resource.intake } : {}),
-    ...(resource.evidence.length > 0
-      ? {
-          evidence: resource.evidence.map(({ id: _id, withdrawn, ...seen }) => ({
+    intake: Object.keys(resource.intake).length > 0 ? resource.intake : undefined,
+    evidence:
+      resource.evidence.length > 0
+        ? resource.evidence.map(({ id: _id, withdrawn, ...seen }) => ({
             ...seen,
             ...(withdrawn ? { withdrawn } : {}),
-          })),
-        }
-      : {}),
+          }))
+        : undefined,
+    ...(Object.keys(resource.ticks).length > 0 ? { bench: { ticks: resource.ticks } } : {}),
     ...(await filePhotos(id, transaction)),
     drawing: { nudges: resource.nudges },
     log: [...resource.log].reverse().map(({ at, kind, summary, undone, by }) => ({

@@ -1,0 +1,135 @@
+import { randomUUID } from 'node:crypto';
+import { drawerSchema, type UnitResource } from '@halfsplit/contract';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { openTestApp, type TestApp } from './testing/test-app.ts';
+
+let test: TestApp;
+let unit: UnitResource;
+beforeAll(async () => {
+  test = await openTestApp();
+});
+afterAll(async () => {
+  await test.close();
+});
+
+const BOARD = {
+  id: 'b1',
+  style: 'strip',
+  columns: 12,
+  rows: 6,
+  places: [{ ref: 'R1', holes: { a: [1, 1], b: [1, 4] } }],
+  cuts: [[3, 1]],
+  links: [],
+  terminals: [{ net: 'vcc', hole: [0, 1] }],
+};
+const WIRE = { id: 'w1', colour: 'green', from: 'V1.plus', to: 'board.vcc', length: 120 };
+const FILE = {
+  format: 'halfsplit/unit',
+  version: 1,
+  unit: { name: 'Divider' },
+  circuit: {
+    ground: '0',
+    parts: [
+      { ref: 'V1', kind: 'supply', pins: { plus: 'vcc', minus: '0' }, marked: 9 },
+      { ref: 'R1', kind: 'resistor', pins: { a: 'vcc', b: 'a' }, marked: 1000, body: { lengthMm: 9 } },
+      { ref: 'R2', kind: 'resistor', pins: { a: 'a', b: '0' }, marked: 1000 },
+    ],
+  },
+  settings: [{ id: 'low', controls: { R1: 0.5 } }],
+  boards: [BOARD],
+  wires: [WIRE],
+  bench: { ticks: { safe: { at: '2026-03-01T10:00:00.000Z' } } },
+};
+const root = () => `/units/${unit.id}`;
+
+beforeEach(async () => {
+  await test.app.database.query('DELETE FROM units; DELETE FROM stock');
+  ({ unit } = await test.write('POST', '/units/import', { text: JSON.stringify(FILE) }));
+});
+
+describe('what a unit is built with', () => {
+  it('goes through the record and back into a file, sizes of parts too', async () => {
+    expect(unit.boards).toEqual([BOARD]);
+    expect(unit.wires).toEqual([WIRE]);
+    const file = (await test.get(`${root()}/file`)).body as typeof FILE;
+    expect(file).toMatchObject({
+      boards: [BOARD],
+      wires: [WIRE],
+      bench: FILE.bench,
+      settings: FILE.settings,
+    });
+    expect(file.circuit.parts[1]!.body).toEqual({ lengthMm: 9 });
+  });
+
+  it('is changed field by field, refused where it was changed meanwhile, and undone', async () => {
+    const moved = { ...BOARD, cuts: [] };
+    const seen = { boards: unit.versions.boards ?? 0 };
+    const { unit: after } = await test.write('PATCH', root(), { seen, boards: [moved] });
+    expect(after.boards).toEqual([moved]);
+    const stale = await test.write('PATCH', root(), { seen, boards: [] });
+    expect(stale.status).toBe(409);
+    const { unit: undone } = await test.write('POST', `${root()}/undo`, { sequence: after.sequence });
+    expect(undone.boards).toEqual([BOARD]);
+  });
+
+  it('refuses boards and wires that are none, each with a sentence', async () => {
+    const why = async (body: object) => {
+      const { status, problem } = await test.write('PATCH', root(), body);
+      expect(status).toBe(422);
+      return JSON.stringify(problem);
+    };
+    expect(await why({ boards: [{ ...BOARD, columns: 1e6 }] })).toContain('at most 200 columns');
+    expect(await why({ boards: [{ ...BOARD, places: [{ ref: 'R1', holes: { a: [0.5, 1] } }] }] })).toContain(
+      'whole numbers',
+    );
+    expect(await why({ wires: [{ ...WIRE, from: '' }] })).toContain('two ends');
+  });
+});
+
+describe('ticks of the bench work', () => {
+  const tick = (id: string, isDone: boolean) =>
+    test.write('PUT', `${root()}/ticks`, { id, words: `Did ${id}.`, isDone, at: '2026-03-02T09:00:00.000Z' });
+
+  it('are kept and logged, once, and taken back', async () => {
+    const { unit: ticked } = await tick('loosen', true);
+    expect(Object.keys(ticked.ticks)).toEqual(['safe', 'loosen']);
+    expect(ticked.log[0]!.summary).toBe('Did loosen.');
+    const { unit: again } = await tick('loosen', true);
+    expect(again.log).toHaveLength(ticked.log.length);
+    const { unit: back } = await tick('loosen', false);
+    expect(Object.keys(back.ticks)).toEqual(['safe']);
+    expect(back.log[0]!.summary).toContain('Not done after all');
+    const { unit: undone } = await test.write('POST', `${root()}/undo`, { sequence: back.sequence });
+    expect(Object.keys(undone.ticks)).toEqual(['safe', 'loosen']);
+  });
+
+  it('of a change take its parts from the drawer one by one, and give them back', async () => {
+    const count = async () => drawerSchema.parse((await test.get('/drawer')).body).items.map((i) => i.count);
+    const item = { kind: 'resistor', value: 820, count: 5, place: 'A2' };
+    await test.write('POST', '/drawer/items', { items: [{ ...item, id: randomUUID() }] });
+    const done = { at: '2026-03-02T09:00:00.000Z' };
+    const change = (state: string, ...ticked: boolean[]) => ({
+      id: 'm1',
+      name: 'Less',
+      purpose: 'modification',
+      state,
+      steps: ['R1', 'R2'].map((ref, i) => ({ do: 'fit', ref, value: 820, ...(ticked[i] ? { done } : {}) })),
+    });
+    ({ unit } = await test.write('POST', `${root()}/changes`, { change: change('planned') }));
+    const restate = async (state: string, ...ticked: boolean[]) => {
+      const { id, version } = unit.changes[0]!;
+      const body = { baseVersion: version, change: change(state, ...ticked) };
+      ({ unit } = await test.write('PUT', `${root()}/changes/${id}`, body));
+    };
+    expect(await count()).toEqual([5]);
+    await restate('planned', true, false);
+    expect(await count()).toEqual([4]);
+    expect(unit.log[0]!.summary).toContain('From the drawer: R1');
+    await restate('done', true, true);
+    expect(await count()).toEqual([3]);
+    await restate('planned', true, false);
+    expect(await count()).toEqual([4]);
+    await restate('planned', false, false);
+    expect(await count()).toEqual([5]);
+  });
+});
