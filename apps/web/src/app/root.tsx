@@ -29,6 +29,8 @@ const MeasureStage = lazy(() =>
 const ReworkStage = lazy(() =>
   import('../features/rework/index.ts').then((m) => ({ default: m.ReworkStage })),
 );
+const BuildStage = lazy(() => import('../features/build/index.ts').then((m) => ({ default: m.BuildStage })));
+const BoardPrint = lazy(() => import('../features/build/index.ts').then((m) => ({ default: m.BoardPrint })));
 const LogStage = lazy(() => import('../features/log/index.ts').then((m) => ({ default: m.LogStage })));
 
 /** The frame and one screen in it. */
@@ -54,6 +56,7 @@ export function Root() {
                       <Route path="/" element={<BenchPage />} />
                       <Route path="/drawer" element={<DrawerPage />} />
                       <Route path="/desk" element={<DeskPage />} />
+                      <Route path="/units/:unitId/print/board/:boardId" element={<BoardPrint />} />
                       <Route path="/units/:unitId" element={<UnitPage />}>
                         <Route index element={<Navigate to="trace" replace />} />
                         <Route path="trace" element={<TraceStage />} />
@@ -61,6 +64,7 @@ export function Root() {
                         <Route path="find" element={<FindStage />} />
                         <Route path="measure" element={<MeasureStage />} />
                         <Route path="rework" element={<ReworkStage />} />
+                        <Route path="build" element={<BuildStage />} />
                         <Route path="log" element={<LogStage />} />
                       </Route>
                       <Route path="*" element={<Navigate to="/" replace />} />

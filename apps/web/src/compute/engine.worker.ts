@@ -9,6 +9,7 @@ import {
   type SolveRequest,
   type UnitDocument,
 } from '@halfsplit/core';
+import { boardFor, workOf, type BoardRequest, type WorkRequest } from './building.ts';
 import { compareRanges, compareSets, type CompareRequest } from './comparing.ts';
 import { deepAnalysis, spreadRuns, type DeepRequest } from './deep.ts';
 import { draw, type DrawRequest } from './drawing.ts';
@@ -52,6 +53,13 @@ const engine = {
   compareSets: (request: CompareRequest) => compareSets(request),
   compareRanges: (request: { document: UnitDocument; readoutId: string }) => compareRanges(request),
   draw: (request: DrawRequest) => draw(request),
+  work: (request: WorkRequest) => workOf(request),
+  board: async (request: BoardRequest, onProgress: (fraction: number) => Promise<void>) => {
+    const told: Promise<void>[] = [];
+    const proposal = boardFor(request, (fraction) => told.push(onProgress(fraction)));
+    await Promise.all(told);
+    return proposal;
+  },
   search: async (request: SolveRequest, onProgress: (fraction: number) => Promise<void>) => {
     const told: Promise<void>[] = [];
     const outcome = search(request, (fraction) => told.push(onProgress(fraction)));

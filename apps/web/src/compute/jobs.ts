@@ -1,7 +1,8 @@
 import { proxy, type Remote } from 'comlink';
-import type { SolveRequest } from '@halfsplit/core';
+import type { BoardProposal, SolveRequest } from '@halfsplit/core';
 import { SPREAD_RUNS, SPREAD_SEEDS, spreadBand, type DeepAnswer, type DeepRequest } from './deep.ts';
 import type { SolveOutcome } from './engine.ts';
+import type { BoardRequest } from './building.ts';
 import type { Engine } from './engine.worker.ts';
 import type { PartsRequest, PlainEntry } from './finding.ts';
 import { pool } from './runner.ts';
@@ -53,6 +54,10 @@ function startOne<T>(
 /** Starts a value search; cancelled, its result is rejected. */
 export const startSearch = (request: SolveRequest, onProgress: OnProgress): Job<SolveOutcome> =>
   startOne<SolveOutcome>(async (engine, told) => engine.search(request, told), onProgress);
+
+/** Starts the search for a board. */
+export const startBoard = (request: BoardRequest, onProgress: OnProgress): Job<BoardProposal> =>
+  startOne<BoardProposal>(async (engine, told) => engine.board(request, told), onProgress);
 
 /** Starts an analysis that is made when it is asked for; a spread in two shares. */
 export function startDeep(request: DeepRequest, onProgress: OnProgress): Job<DeepAnswer> {

@@ -1,22 +1,6 @@
-import { bandsFor, type BandColour } from '@halfsplit/core';
+import { bandsFor } from '@halfsplit/core';
+import { BAND_PAINT } from './band-paint.ts';
 import styles from './bands.module.css';
-
-/** Paint of the bands; a colour code, not a part of the theme (IEC 60062). */
-const PAINT: Record<BandColour, string> = {
-  black: '#1d1d1f',
-  brown: '#7a4a21',
-  red: '#c8261d',
-  orange: '#e8781a',
-  yellow: '#f2c81f',
-  green: '#2f8a3d',
-  blue: '#2459b8',
-  violet: '#7d3fa8',
-  grey: '#8b8d90',
-  white: '#f7f7f4',
-  gold: '#b8922f',
-  silver: '#b9bcc0',
-  pink: '#e79ab4',
-};
 
 /** The colour bands of a resistor, drawn and in words; nothing when the value has none. */
 export function Bands({ ohms, tolerance }: { ohms: number; tolerance: number }) {
@@ -37,7 +21,7 @@ export function Bands({ ohms, tolerance }: { ohms: number; tolerance: number }) 
               y="2"
               width="6"
               height="18"
-              fill={PAINT[band]}
+              fill={BAND_PAINT[band]}
             />
           );
         })}

@@ -19,6 +19,10 @@ export function isStageDone(stage: RailStage, unit: UnitResource, problemCount: 
       return resistive.length > 0 && resistive.every((p) => measured.has(p.id));
     case 'rework':
       return unit.changes.some(({ change }) => change.state === 'planned' || change.state === 'done');
+    case 'build': {
+      const planned = unit.changes.filter(({ change }) => change.state === 'planned');
+      return planned.length === 0 && unit.changes.some(({ change }) => change.state === 'done');
+    }
     case 'log':
       return false;
   }

@@ -5,6 +5,7 @@ export const RAIL = [
   { stage: 'find', word: 'Find' },
   { stage: 'measure', word: 'Measure' },
   { stage: 'rework', word: 'Rework' },
+  { stage: 'build', word: 'Build' },
   { stage: 'log', word: 'Log' },
 ] as const;
 

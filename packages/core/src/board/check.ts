@@ -23,6 +23,15 @@ export interface BoardReport {
   /** Holes whose copper is a net's, by the net; a hole of two nets is a short. */
   readonly nets: ReadonlyMap<string, readonly Hole[]>;
   readonly bodies: readonly PlacedBody[];
+  /** What is missing, as the shortest straight lines that would join each net. */
+  readonly missing: readonly AirLine[];
+}
+
+/** Two holes of a net that nothing joins. */
+export interface AirLine {
+  readonly net: string;
+  readonly from: Hole;
+  readonly to: Hole;
 }
 
 /** Something in a hole: a pin, an end of a link, a terminal. */
@@ -63,7 +72,13 @@ export function checkBoard(circuit: LayerCircuit, board: Board, wires: readonly 
     ...electrical(copper, occupants),
     ...overlaps(bodies),
   ];
-  return { ok: problems.length === 0, problems, nets: netHoles(copper, occupants), bodies };
+  return {
+    ok: problems.length === 0,
+    problems,
+    nets: netHoles(copper, occupants),
+    bodies,
+    missing: airLines(copper, occupants),
+  };
 }
 
 function occupantsOf(board: Board, bodies: readonly PlacedBody[]): readonly Occupant[] {
@@ -280,4 +295,35 @@ function netHoles(copper: Copper, occupants: readonly Occupant[]): ReadonlyMap<s
     pieces.set(net, (pieces.get(net) ?? new Set()).add(piece));
   }
   return new Map([...pieces].map(([net, own]) => [net, [...own].flatMap((piece) => holes.get(piece) ?? [])]));
+}
+
+/** The shortest straight lines that would join the pieces of each net. */
+function airLines(copper: Copper, occupants: readonly Occupant[]): AirLine[] {
+  const groups = new Map<string, Map<string, Hole[]>>();
+  for (const { net, hole } of occupants) {
+    const piece = copper.pieceAt(hole);
+    if (net === undefined || piece === null) continue;
+    const pieces = groups.get(net) ?? new Map<string, Hole[]>();
+    groups.set(net, pieces.set(piece, [...(pieces.get(piece) ?? []), hole]));
+  }
+  return [...groups].flatMap(([net, pieces]) => {
+    const [first = [], ...rest] = [...pieces.values()];
+    const joined = [...first];
+    const open = [...rest];
+    const lines: AirLine[] = [];
+    while (open.length > 0) {
+      let best:
+        { readonly from: Hole; readonly to: Hole; readonly group: Hole[]; readonly far: number } | undefined;
+      for (const group of open)
+        for (const to of group)
+          for (const from of joined) {
+            const far = Math.hypot(from[0] - to[0], from[1] - to[1]);
+            if (!best || far < best.far) best = { from, to, group, far };
+          }
+      lines.push({ net, from: best!.from, to: best!.to });
+      joined.push(...best!.group);
+      open.splice(open.indexOf(best!.group), 1);
+    }
+    return lines;
+  });
 }

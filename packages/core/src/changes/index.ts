@@ -2,6 +2,7 @@ export {
   applyChange,
   applyStep,
   takeBack,
+  unmeasuredPart,
   type ChangedCircuit,
   type ChangeOutcome,
   type Inverse,

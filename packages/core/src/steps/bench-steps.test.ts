@@ -230,6 +230,18 @@ describe('work of other sorts', () => {
     expect(kinds(steps).at(-1)).toBe('power');
   });
 
+  it('keeps what is done in the list until it is checked, and the way back until that is', () => {
+    const done = change('m1', [{ do: 'fit', ref: 'R4', value: 820 }], { state: 'done' });
+    const unit = unitOf({ ...circuitOf(STAGE), changes: [done] });
+    expect(benchSteps(unit).steps).toEqual([]);
+    expect(kinds(benchSteps(unit, { alsoDone: ['m1'] }).steps)).toEqual(
+      expect.arrayContaining(['fit', 'check', 'power']),
+    );
+    const undone = unitOf({ ...circuitOf(STAGE), changes: [{ ...done, state: 'undone' as const }] });
+    const back = benchSteps(undone, { change: 'm1', isBack: true }).steps;
+    expect(back.filter((s) => s.ticks).map((s) => s.id)).toEqual(['back:m1.0']);
+  });
+
   it('builds a unit from nothing: cuts, links, parts, wires, chips', () => {
     const unit = unitOf(circuitOf(`${STAGE}\nU1 TL072 c m m vcc 0\nP1 10k m w 0`), {
       wires: [{ id: 'w1', colour: 'green', from: 'P1.2', to: 'board.w' }],

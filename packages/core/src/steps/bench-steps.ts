@@ -37,37 +37,53 @@ export interface WorkWish {
   readonly change?: string | undefined;
   /** The unit is built from nothing. */
   readonly isWhole?: boolean | undefined;
+  /** The change is taken back, also where that is recorded already and only its checks are left. */
+  readonly isBack?: boolean | undefined;
+  /** Changes that are done already and are still to be checked and powered, with what is planned. */
+  readonly alsoDone?: readonly string[] | undefined;
 }
 
 /**
  * The bench work of a unit in the order that good hands use. Planned changes of the active set; one change that is done is
  * taken back; a unit without changes is built from nothing. Throws `change/unknown` for a change that is not there.
  */
-export function benchSteps(unit: UnitDocument, { change: id, isWhole }: WorkWish = {}): Work {
+export function benchSteps(unit: UnitDocument, wish: WorkWish = {}): Work {
+  const { change: id, isWhole, isBack, alsoDone } = wish;
   const changes = unit.circuit.changes ?? [];
   if (isWhole === true || (id === undefined && changes.length === 0)) return wholeUnit(unit);
   if (id !== undefined) {
     const change = changes.find((c) => c.id === id);
     if (!change) throw new HalfsplitError('change/unknown', { text: id, parts: changes.map((c) => c.id) });
-    if (change.state === 'done') return takingBack(unit, change);
+    const isOpen = alsoDone?.includes(id) === true;
+    if (isBack === true || (change.state === 'done' && !isOpen)) return takingBack(asDone(unit, id), change);
   }
-  return plannedWork(unit, id);
+  return plannedWork(unit, id, new Set(alsoDone));
 }
 
+/** A unit with one change done. */
+const asDone = (unit: UnitDocument, id: string): UnitDocument => ({
+  ...unit,
+  circuit: {
+    ...unit.circuit,
+    changes: (unit.circuit.changes ?? []).map((c) => (c.id === id ? { ...c, state: 'done' } : c)),
+  },
+});
+
 /** The changes that are worked on, on the planned layer: those of the active set, or one by itself. */
-function plannedWork(unit: UnitDocument, id: string | undefined): Work {
+function plannedWork(unit: UnitDocument, id: string | undefined, alsoDone: ReadonlySet<string>): Work {
   const { circuit } = unit;
   const chosen = id === undefined ? undefined : (circuit.changes ?? []).find((c) => c.id === id);
   const set = chosen?.set ?? activeSet(circuit);
   const { circuit: planned, changes } = buildLayer(
-    chosen && chosen.state !== 'planned'
+    chosen && chosen.state !== 'planned' && !alsoDone.has(chosen.id)
       ? { ...circuit, changes: circuit.changes!.map((c) => (c.id === id ? { ...c, state: 'planned' } : c)) }
       : circuit,
     'planned',
     set === undefined ? {} : { set },
   );
   const open = changes.filter(
-    (m) => m.change.state === 'planned' && (id === undefined || m.change.id === id),
+    (m) =>
+      (m.change.state === 'planned' || alsoDone.has(m.change.id)) && (id === undefined || m.change.id === id),
   );
   const temporary = chosen && open.length === 0 ? trial(unit, chosen) : [];
   const all = [...open, ...temporary];

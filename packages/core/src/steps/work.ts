@@ -1,6 +1,6 @@
 import type { Change } from '@halfsplit/contract';
 import { bodyOf, lookOf } from '../bodies/index.ts';
-import { applyStep, readPin, type ChangedCircuit } from '../changes/index.ts';
+import { applyStep, readPin, unmeasuredPart, type ChangedCircuit } from '../changes/index.ts';
 import { resolvePart, type LayerPart } from '../circuit/index.ts';
 import type { Bearing } from '../judge/index.ts';
 import { netWords } from './net-words.ts';
@@ -106,8 +106,8 @@ export function draftsFor(
     ticks: { change: change.id, step: index },
     done: step.done,
   };
-  const old =
-    step.do === 'fit' || step.do === 'remove' ? before.parts.find((p) => p.ref === step.ref) : undefined;
+  // What is printed on it is what hands see, not what it measures.
+  const old = step.do === 'fit' || step.do === 'remove' ? unmeasuredPart(before, step.ref) : undefined;
   const why = reasonOf(change);
   switch (step.do) {
     case 'remove':

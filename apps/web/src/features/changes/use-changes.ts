@@ -74,6 +74,18 @@ export function useChangeActions() {
       const told = state === 'done' && resource.change.purpose !== 'diagnosis' ? measures() : {};
       change(restated(resource, { ...inState(resource.change, state), ...told }));
     },
+    /** Ticks one step, or takes its tick back; with the last one the change is done. */
+    tickStep(resource: ChangeResource, index: number, isDone: boolean) {
+      const at = new Date().toISOString();
+      const steps = resource.change.steps.map(({ done, ...step }, i) =>
+        i === index ? (isDone ? { ...step, done: { at } } : step) : done ? { ...step, done } : step,
+      ) as FileChange['steps'];
+      const isWhole = steps.every((step) => step.done !== undefined);
+      const state = isWhole ? 'done' : 'planned';
+      const told = isWhole && resource.change.purpose !== 'diagnosis' ? measures() : {};
+      const since = state === resource.change.state ? {} : { since: at };
+      change(restated(resource, { steps, state, ...since, ...told }));
+    },
     say: (resource: ChangeResource, values: Partial<FileChange>) => change(restated(resource, values)),
   };
 }

@@ -1,0 +1,3 @@
+export function BoardPrint() {
+  return null;
+}

@@ -1,0 +1,44 @@
+import type { UnitResource } from '@halfsplit/contract';
+import { isTemporary } from '@halfsplit/contract';
+import type { WorkWish } from '@halfsplit/core';
+
+/** A piece of work that can be chosen. */
+export interface WorkChoice {
+  readonly key: string;
+  readonly words: string;
+  readonly wish: WorkWish;
+}
+
+/** What is done is still to be checked and powered for this long, ms. */
+const FRESH_MS = 7 * 24 * 3_600_000;
+/** The last step of every work. */
+const LAST_STEP = 'power:signal';
+
+/** The work that a unit offers: all that is planned, one change of it, the way back of what is done, or all of it from nothing. */
+export function workChoices(unit: UnitResource, nowMs: number): readonly WorkChoice[] {
+  const proven = Date.parse(unit.ticks[LAST_STEP]?.at ?? '') || 0;
+  const changes = unit.changes.map((c) => c.change);
+  const fresh = changes.filter((c) => {
+    const since = Date.parse(c.since ?? '') || 0;
+    return c.state === 'done' && !isTemporary(c) && since > proven && nowMs - since < FRESH_MS;
+  });
+  const planned = changes.filter((c) => c.state === 'planned');
+  const alsoDone = fresh.map((c) => c.id);
+  const all: readonly WorkChoice[] =
+    planned.length + fresh.length > 0
+      ? [{ key: 'all', words: 'All that is planned', wish: { alsoDone } }]
+      : [];
+  const each = planned.length > 1 ? planned : [];
+  return [
+    ...all,
+    ...each.map(({ id, name }): WorkChoice => ({ key: `do:${id}`, words: name, wish: { change: id } })),
+    ...changes
+      .filter((c) => c.state === 'done' || c.state === 'undone')
+      .map(({ id, name }): WorkChoice => ({
+        key: `back:${id}`,
+        words: `Take back: ${name}`,
+        wish: { change: id, isBack: true },
+      })),
+    { key: 'whole', words: 'The whole unit from nothing', wish: { isWhole: true } },
+  ];
+}

@@ -1,0 +1,2 @@
+export { BuildStage } from './build-stage.tsx';
+export { BoardPrint } from './board-print.tsx';
