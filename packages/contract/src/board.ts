@@ -56,17 +56,6 @@ export interface BoardTerminal {
   readonly name?: string | undefined;
 }
 
-/** The photo that lies under a layout: two holes, and where they are on it, in fractions of its width and height. */
-export const boardPhotoSchema = z.object({
-  photoId: z.string().min(1).max(64),
-  holes: z.tuple([holeSchema, holeSchema]),
-  places: z.tuple([
-    z.object({ x: z.number().min(0).max(1), y: z.number().min(0).max(1) }),
-    z.object({ x: z.number().min(0).max(1), y: z.number().min(0).max(1) }),
-  ]),
-});
-export type BoardPhoto = z.infer<typeof boardPhotoSchema>;
-
 /** A layout on a grid of holes of 2.54 mm. */
 export const boardSchema = z.looseObject({
   id: z.string().trim().min(1).max(64),
@@ -79,7 +68,6 @@ export const boardSchema = z.looseObject({
   cuts: z.array(holeSchema).max(5000).default([]),
   links: z.array(boardLinkSchema).max(2000).default([]),
   terminals: z.array(boardTerminalSchema).max(500).default([]),
-  photo: boardPhotoSchema.optional(),
 }) as z.ZodType<Board, FileBoard>;
 export interface Board {
   readonly id: string;
@@ -91,7 +79,6 @@ export interface Board {
   readonly cuts: readonly Hole[];
   readonly links: readonly BoardLink[];
   readonly terminals: readonly BoardTerminal[];
-  readonly photo?: BoardPhoto | undefined;
 }
 /** A board as a file may have it: without the lists that are empty. */
 export type FileBoard = Pick<Board, 'id' | 'style' | 'columns' | 'rows'> & Partial<Board>;

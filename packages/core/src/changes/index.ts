@@ -28,5 +28,5 @@ export { withActiveSet, withControls } from './position.ts';
 export { fitChange, plannedParts, withPlanned } from './planned-values.ts';
 export { readPin } from './pin.ts';
 export { partPutIn } from './put-in.ts';
-export { drawnCircuit, seenParts, type Fate, type SeenPart } from './view.ts';
+export { drawnCircuit, printedParts, seenParts, type Fate, type SeenPart } from './view.ts';
 export { changeSentence, changeWords, stepWords, undoSentences } from './words.ts';

@@ -61,6 +61,12 @@ function lookAt(circuit: Circuit, layer: Layer): SeenPart[] {
   ];
 }
 
+/** The parts of a layer as they are bought and fitted: with what is printed on them, not what they measure. */
+export const printedParts = (circuit: Circuit, layer: Layer): readonly LayerPart[] =>
+  seenParts(circuit, layer)
+    .filter(({ fate }) => fate !== 'removed')
+    .map(({ part, marked }) => ({ ...part, value: marked }) as LayerPart);
+
 /**
  * The circuit that is drawn of a layer: its parts as they are wired there, and those that were taken out. A part in whose
  * place another is fitted is drawn as it came, so that a value that is turned moves nothing.

@@ -1,7 +1,13 @@
 import type { Board, Change } from '@halfsplit/contract';
 import { AnalysisSession } from '../analysis/index.ts';
 import { belongsOnBoard, holeWords, wiredRefs } from '../board/index.ts';
-import { activeSet, buildLayer, type ChangedCircuit, type MadeChange } from '../changes/index.ts';
+import {
+  activeSet,
+  buildLayer,
+  printedParts,
+  type ChangedCircuit,
+  type MadeChange,
+} from '../changes/index.ts';
 import type { LayerCircuit, UnitDocument } from '../circuit/index.ts';
 import { likelyStored } from '../isolate/index.ts';
 import { bearingsOf } from '../judge/index.ts';
@@ -247,7 +253,9 @@ function wholeUnit(unit: UnitDocument): Work {
   const scene = sceneOf(circuit);
   const wired = wiredRefs(circuit, unit.wires ?? []);
   const [board] = unit.boards ?? [];
-  const parts = circuit.parts.filter((p) => belongsOnBoard(p, wired) || wired.has(p.ref) || isOffBoard(p));
+  const parts = printedParts(unit.circuit, 'planned').filter(
+    (p) => belongsOnBoard(p, wired) || wired.has(p.ref) || isOffBoard(p),
+  );
   const drafts = parts
     .filter((p) => p.kind !== 'supply' && p.kind !== 'signal' && p.kind !== 'load')
     .flatMap((part) => [

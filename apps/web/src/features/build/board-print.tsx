@@ -1,3 +1,116 @@
+import { checkBoard, holeWords, PITCH_MM, resolveLayer } from '@halfsplit/core';
+import { useParams } from 'react-router';
+import { useUnit } from '../../api/use-unit.ts';
+import { useDocument } from '../../unit/use-document.ts';
+import type { Board, UnitResource } from '@halfsplit/contract';
+import { BodyFigure, Copper, Links, Rulers, Wires } from './board-figure.tsx';
+import { boardFrame, STEP, type BoardSide } from './board-geometry.ts';
+import styles from './board.module.css';
+
+/** Millimetres of one unit of the drawing. */
+const MM_A_UNIT = PITCH_MM / STEP;
+const RULER_MM = 50;
+
+/** A board on paper at its own size, from both sides, with a ruler to prove it, and the list of its cuts and links. */
 export function BoardPrint() {
-  return null;
+  const { unitId = '', boardId = '' } = useParams();
+  const { unit, error } = useUnit(unitId);
+  const board = unit?.boards.find((b) => b.id === boardId);
+  if (unit && board) return <Sheet unit={unit} board={board} />;
+  return (
+    <p className="hs-empty-words">
+      {error?.message ?? (unit ? `There is no board ${boardId}.` : 'Fetching the board')}
+    </p>
+  );
+}
+
+function Sheet({ unit, board }: { readonly unit: UnitResource; readonly board: Board }) {
+  const document = useDocument(unit);
+  const report = checkBoard(resolveLayer(document.circuit, 'planned'), board, document.wires ?? []);
+  return (
+    <main className={styles.sheet}>
+      <h1>
+        {unit.name}, board {board.name ?? board.id}: {board.columns} by {board.rows} holes of {PITCH_MM} mm
+      </h1>
+      <Side board={board} report={report} side="parts" />
+      <Side board={board} report={report} side="copper" />
+      <Ruler />
+      <ol>
+        {board.cuts.map((hole) => (
+          <li key={hole.join()}>☐ cut at {holeWords(hole)}</li>
+        ))}
+        {board.links.map(({ from, to }) => (
+          <li key={`${from.join()} ${to.join()}`}>
+            ☐ link {holeWords(from)} to {holeWords(to)}
+          </li>
+        ))}
+      </ol>
+      {!report.ok && <p>It is not right yet: {report.problems.map((p) => p.message).join(' ')}</p>}
+    </main>
+  );
+}
+
+function Side({
+  board,
+  report,
+  side,
+}: {
+  readonly board: Board;
+  readonly report: ReturnType<typeof checkBoard>;
+  readonly side: BoardSide;
+}) {
+  const frame = boardFrame(board, side);
+  const plain = { board, report, frame, selectedRef: null, selectedNet: null, marked: [] };
+  return (
+    <figure>
+      <figcaption>Seen from the {side === 'parts' ? 'parts’' : 'copper'} side</figcaption>
+      <svg
+        viewBox={`0 0 ${frame.width} ${frame.height}`}
+        width={`${frame.width * MM_A_UNIT}mm`}
+        height={`${frame.height * MM_A_UNIT}mm`}
+        role="img"
+        aria-label={`Board from the ${side} side at its own size`}
+      >
+        <Copper {...plain} />
+        <Links board={board} frame={frame} />
+        <Rulers board={board} frame={frame} />
+        {side === 'parts' &&
+          report.bodies.map((placed) => (
+            <g key={placed.name}>
+              <BodyFigure placed={placed} frame={frame} isSelected={false} />
+            </g>
+          ))}
+        {side === 'parts' && <Wires {...plain} />}
+      </svg>
+    </figure>
+  );
+}
+
+/** A line of 50 mm: measured on paper it tells whether the printer kept the size. */
+function Ruler() {
+  return (
+    <figure>
+      <svg
+        viewBox={`-1 0 ${RULER_MM + 12} 6`}
+        width={`${RULER_MM + 12}mm`}
+        height="6mm"
+        role="img"
+        aria-label="A ruler of 50 mm"
+      >
+        <path
+          d={`M 0 3 H ${RULER_MM} ${Array.from({ length: 6 }, (_, i) => `M ${i * 10} 1.5 V 4.5`).join(' ')}`}
+          stroke="black"
+          strokeWidth={0.25}
+          fill="none"
+        />
+        <text x={0} y={1.4} fontSize={1.8} textAnchor="start">
+          0
+        </text>
+        <text x={RULER_MM} y={1.4} fontSize={1.8} textAnchor="start">
+          50 mm
+        </text>
+      </svg>
+      <figcaption>Print at 100 %: this line is 50 mm long.</figcaption>
+    </figure>
+  );
 }

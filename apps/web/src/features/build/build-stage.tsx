@@ -1,18 +1,23 @@
+import type { Hole } from '@halfsplit/contract';
 import { Segmented } from 'antd';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { CircuitPanel } from '../circuit/index.ts';
 import { PhotosPanel } from '../photos/index.ts';
+import { BoardPanel } from './board-panel.tsx';
+import { BoardSheet } from './board-sheet.tsx';
+import { KitView } from './kit-view.tsx';
 import { StepsSheet } from './steps-sheet.tsx';
+import { WiringView } from './wiring-view.tsx';
+import { useBoards } from './use-boards.ts';
 
-const VIEWS = ['Steps'] as const;
+const VIEWS = ['Steps', 'Board', 'Wiring', 'Parts'] as const;
 type View = (typeof VIEWS)[number];
-const SIDES = ['Drawing', 'Photos'] as const;
+const SIDES = ['Drawing', 'Photos', 'Board'] as const;
 type Side = (typeof SIDES)[number];
 
 /** Between a plan and a working unit: steps, boards, wires, parts, and whether it fits. */
 export function BuildStage() {
   const [view, setView] = useState<View>('Steps');
-  const [side, setSide] = useState<Side>('Drawing');
   const tabs = (
     <Segmented<View>
       size="small"
@@ -22,10 +27,27 @@ export function BuildStage() {
       aria-label="What is built"
     />
   );
+  switch (view) {
+    case 'Steps':
+      return <Steps tabs={tabs} />;
+    case 'Board':
+      return <Boarding tabs={tabs} />;
+    case 'Wiring':
+      return <WiringView tabs={tabs} />;
+    case 'Parts':
+      return <KitView tabs={tabs} />;
+  }
+}
+
+/** The steps, with the drawing, the photos or the board beside them. */
+function Steps({ tabs }: { readonly tabs: ReactNode }) {
+  const [side, setSide] = useState<Side>('Drawing');
+  const boards = useBoards();
+  const sides = boards.board ? SIDES : SIDES.filter((s) => s !== 'Board');
   const switcher = (
     <Segmented<Side>
       size="small"
-      options={[...SIDES]}
+      options={[...sides]}
       value={side}
       onChange={setSide}
       aria-label="What is seen beside it"
@@ -34,11 +56,20 @@ export function BuildStage() {
   return (
     <div className="hs-split">
       <StepsSheet tabs={tabs} />
-      {side === 'Photos' ? (
-        <PhotosPanel switcher={switcher} />
-      ) : (
-        <CircuitPanel switcher={switcher} hasOffers={false} />
-      )}
+      {side === 'Photos' && <PhotosPanel switcher={switcher} />}
+      {side === 'Drawing' && <CircuitPanel switcher={switcher} hasOffers={false} />}
+      {side === 'Board' && <BoardPanel boards={boards} marked={[]} switcher={switcher} />}
+    </div>
+  );
+}
+
+function Boarding({ tabs }: { readonly tabs: ReactNode }) {
+  const boards = useBoards();
+  const [marked, setMarked] = useState<readonly Hole[]>([]);
+  return (
+    <div className="hs-split">
+      <BoardSheet tabs={tabs} boards={boards} onMark={setMarked} />
+      <BoardPanel boards={boards} marked={marked} />
     </div>
   );
 }

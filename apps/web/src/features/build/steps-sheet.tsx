@@ -1,5 +1,5 @@
 import type { BenchStep, LayerPart, TickedStep } from '@halfsplit/core';
-import { resolveLayer } from '@halfsplit/core';
+import { printedParts } from '@halfsplit/core';
 import { SoundOutlined } from '@ant-design/icons';
 import { Button, Select } from 'antd';
 import dayjs from 'dayjs';
@@ -182,9 +182,9 @@ const wordsOf = ({ say, caution }: BenchStep): string => (caution === undefined 
 /** The part that a step puts in, as it is planned. */
 function usePart(step: BenchStep): LayerPart | undefined {
   const { document } = useUnitContext();
-  const circuit = useMemo(() => resolveLayer(document.circuit, 'planned'), [document.circuit]);
+  const parts = useMemo(() => printedParts(document.circuit, 'planned'), [document.circuit]);
   const isPutIn = step.kind === 'fit' || step.kind === 'chip';
-  return isPutIn ? circuit.parts.find((p) => p.ref === step.refs[0]) : undefined;
+  return isPutIn ? parts.find((p) => p.ref === step.refs[0]) : undefined;
 }
 
 interface ListProps {

@@ -19,7 +19,7 @@ export interface Finished {
 const MISSING_COST = 10_000;
 const CUT_COST = 0.3;
 /** A link's length, and one of a pad's wires', in holes of board a hole. */
-const LENGTH_COST = 0.05;
+const LENGTH_COST = 0.3;
 const PAD_LENGTH_COST = 0.5;
 const COVERED_LINK_COST = 0.2;
 /** A hole that a body lies over is taken for a link only where no other is near, holes. */

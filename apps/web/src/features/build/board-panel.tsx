@@ -1,0 +1,294 @@
+import type { Board, Hole } from '@halfsplit/contract';
+import {
+  cleared,
+  movedPlace,
+  otherWay,
+  withCut,
+  withLink,
+  withoutPlace,
+  withPlace,
+  withTerminal,
+} from '@halfsplit/core';
+import { Button, Segmented, Select } from 'antd';
+import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { useSelection } from '../../unit/selection.tsx';
+import { BodyFigure, Copper, Links, Rulers, Wires } from './board-figure.tsx';
+import { boardFrame, type BoardSide } from './board-geometry.ts';
+import { BoardPhoto } from './board-photo.tsx';
+import styles from './board.module.css';
+import type { Boards } from './use-boards.ts';
+
+const TOOLS = ['Move', 'Cut', 'Link', 'Terminal'] as const;
+type Tool = (typeof TOOLS)[number];
+const SIDES: readonly { readonly value: BoardSide; readonly label: string }[] = [
+  { value: 'parts', label: 'Parts’ side' },
+  { value: 'copper', label: 'Copper side' },
+];
+
+/** What is pressed and moved: a part, by how many holes. */
+interface Drag {
+  readonly ref: string;
+  readonly from: Hole;
+  readonly board: Board;
+}
+
+/** The board at the right: parts are dragged, turned, their leads bent; cuts, links and terminals come and go with a tap. */
+export function BoardPanel({
+  boards,
+  marked,
+  switcher,
+}: {
+  readonly boards: Boards;
+  readonly marked: readonly Hole[];
+  /** Stands before the tools, to see something else here. */
+  readonly switcher?: ReactNode;
+}) {
+  const { board, report, circuit, keep, preview } = boards;
+  const { selectedRef, selectedNet, selectRef, selectNet } = useSelection();
+  const [tool, setTool] = useState<Tool>('Move');
+  const [side, setSide] = useState<BoardSide>('parts');
+  const [photoId, setPhotoId] = useState<string | null>(null);
+  const [linkFrom, setLinkFrom] = useState<Hole | null>(null);
+  const [net, setNet] = useState<string | null>(null);
+  const drag = useRef<Drag | null>(null);
+  const svg = useRef<SVGSVGElement | null>(null);
+  const frame = useMemo(() => (board ? boardFrame(board, side) : undefined), [board, side]);
+  if (!board || !report || !frame)
+    return (
+      <section className="hs-panel" aria-label="Board">
+        <p className="hs-empty-words">
+          A board is laid out here, on holes of 2.54 mm, and checked against the circuit at every move.
+        </p>
+      </section>
+    );
+  const nets = [...new Set(circuit.parts.flatMap((p) => Object.values(p.pins)))];
+  const holeOf = (event: PointerEvent): Hole => {
+    const box = svg.current!.getBoundingClientRect();
+    const scale = frame.width / box.width;
+    return frame.holeAt((event.clientX - box.left) * scale, (event.clientY - box.top) * scale);
+  };
+  const isOn = ([c, r]: Hole) => c >= 0 && r >= 0 && c < board.columns && r < board.rows;
+  const tapHole = (hole: Hole) => {
+    if (!isOn(hole)) return;
+    switch (tool) {
+      case 'Move': {
+        const own = [...report.nets].find(([, holes]) =>
+          holes.some(([c, r]) => c === hole[0] && r === hole[1]),
+        );
+        selectNet(own?.[0] ?? null);
+        selectRef(null);
+        return;
+      }
+      case 'Cut':
+        return keep(withCut(board, hole));
+      case 'Link':
+        if (!linkFrom) return setLinkFrom(hole);
+        setLinkFrom(null);
+        return keep(
+          linkFrom[0] === hole[0] && linkFrom[1] === hole[1]
+            ? cleared(board, hole)
+            : withLink(board, linkFrom, hole),
+        );
+      case 'Terminal': {
+        const isThere = board.terminals.some((t) => t.hole[0] === hole[0] && t.hole[1] === hole[1]);
+        const chosen = net ?? selectedNet;
+        if (isThere) return keep(cleared(board, hole));
+        if (chosen !== null) keep(withTerminal(board, chosen, hole));
+      }
+    }
+  };
+  const onPress = (event: PointerEvent<SVGGElement>, ref: string) => {
+    if (tool !== 'Move') return;
+    event.stopPropagation();
+    selectRef(ref);
+    selectNet(null);
+    drag.current = { ref, from: holeOf(event), board };
+    svg.current?.setPointerCapture(event.pointerId);
+  };
+  const onMove = (event: PointerEvent) => {
+    const now = drag.current;
+    if (now) preview(draggedTo(now, holeOf(event)));
+  };
+  const onRelease = (event: PointerEvent) => {
+    const now = drag.current;
+    drag.current = null;
+    if (!now) return tapHole(holeOf(event));
+    const to = draggedTo(now, holeOf(event));
+    if (to === now.board) preview(null);
+    else keep(to);
+  };
+  const placeOf = (ref: string) => board.places.find((p) => p.ref === ref || p.ref === nameOf(ref));
+  const nameOf = (ref: string) => report.bodies.find((b) => b.refs.includes(ref))?.name ?? ref;
+  const act = (ref: string, how: 'turn' | 'span' | 'off' | readonly [number, number]) => {
+    const place = placeOf(ref);
+    if (!place) return;
+    if (how === 'off') return keep(withoutPlace(board, place.ref));
+    keep(
+      withPlace(
+        board,
+        typeof how === 'string' ? otherWay(circuit, board, place, how) : movedPlace(place, ...how),
+      ),
+    );
+  };
+  const onKey = (event: KeyboardEvent, ref: string) => {
+    const left = side === 'copper' ? 1 : -1;
+    const does: Readonly<Record<string, Parameters<typeof act>[1]>> = {
+      ArrowLeft: [left, 0],
+      ArrowRight: [-left, 0],
+      ArrowUp: [0, -1],
+      ArrowDown: [0, 1],
+      t: 'turn',
+      b: 'span',
+      Delete: 'off',
+    };
+    const how = does[event.key];
+    if (how === undefined || event.ctrlKey || event.metaKey || event.altKey) return;
+    event.preventDefault();
+    act(ref, how);
+  };
+  const chosen = selectedRef === null ? undefined : placeOf(selectedRef);
+  return (
+    <section className="hs-panel" aria-label="Board">
+      <header className="hs-panel-head">
+        {switcher}
+        <Segmented<Tool>
+          size="small"
+          options={[...TOOLS]}
+          value={tool}
+          onChange={(next) => {
+            setTool(next);
+            setLinkFrom(null);
+          }}
+          aria-label="What a tap does"
+        />
+        <Segmented<BoardSide>
+          size="small"
+          options={[...SIDES]}
+          value={side}
+          onChange={setSide}
+          aria-label="Seen from"
+        />
+        <span className="hs-grow" />
+        <BoardPhoto.Choice photoId={photoId} onChoose={setPhotoId} />
+      </header>
+      <div className={styles.tools}>
+        {tool === 'Move' && chosen && (
+          <>
+            <strong className="hs-mono">{chosen.ref}</strong>
+            <Button size="small" onClick={() => act(chosen.ref, 'turn')}>
+              Turn (T)
+            </Button>
+            <Button size="small" onClick={() => act(chosen.ref, 'span')}>
+              Bend its leads (B)
+            </Button>
+            <Button size="small" onClick={() => act(chosen.ref, 'off')}>
+              Take it off
+            </Button>
+          </>
+        )}
+        {tool === 'Move' && !chosen && (
+          <span className="hs-dim">
+            {selectedNet === null ? 'Drag a part; tap a hole to light its net.' : `${selectedNet} is lit.`}
+          </span>
+        )}
+        {tool === 'Cut' && (
+          <span className="hs-dim">Tap a hole to cut its strip there, or to take the cut back.</span>
+        )}
+        {tool === 'Link' && (
+          <span className="hs-dim">
+            {linkFrom
+              ? `From column ${linkFrom[0]}, row ${linkFrom[1]}: tap the other end, or the same hole to take its links out.`
+              : 'Tap where the link begins.'}
+          </span>
+        )}
+        {tool === 'Terminal' && (
+          <>
+            <Select
+              size="small"
+              showSearch
+              placeholder="net"
+              value={net ?? selectedNet}
+              onChange={setNet}
+              options={nets.map((n) => ({ value: n, label: n }))}
+              aria-label="Net of the terminal"
+              style={{ minWidth: 110 }}
+            />
+            <span className="hs-dim">
+              Tap a hole where a wire of it leaves the board; tap a terminal to take it out.
+            </span>
+          </>
+        )}
+      </div>
+      <div className={styles.canvas} tabIndex={0} role="group" aria-label="Board, scrolls">
+        <svg
+          ref={svg}
+          className={styles.svg}
+          viewBox={`0 0 ${frame.width} ${frame.height}`}
+          width={Math.max(frame.width, Math.min(640, frame.width * 1.6))}
+          onPointerMove={onMove}
+          onPointerUp={onRelease}
+          role="group"
+          aria-label={`Board of ${board.columns} columns and ${board.rows} rows, seen from the ${side === 'parts' ? 'parts’' : 'copper'} side`}
+        >
+          <rect
+            x={8}
+            y={8}
+            width={frame.width - 16}
+            height={frame.height - 16}
+            rx={4}
+            className={styles.outline}
+          />
+          <BoardPhoto photoId={photoId} bodies={report.bodies} frame={frame} side={side} />
+          <Copper
+            board={board}
+            report={report}
+            frame={frame}
+            selectedRef={selectedRef}
+            selectedNet={selectedNet}
+            marked={marked}
+          />
+          <Links board={board} frame={frame} />
+          <Rulers board={board} frame={frame} />
+          {report.bodies.map((placed) => (
+            <g
+              key={placed.name}
+              className={styles.part}
+              tabIndex={0}
+              role="button"
+              aria-label={`${placed.name}, ${placed.stance.kind}, at column ${placed.pins[0]!.hole[0]}, row ${placed.pins[0]!.hole[1]}`}
+              onPointerDown={(event) => onPress(event, placed.refs[0]!)}
+              onFocus={() => selectRef(placed.refs[0]!)}
+              onKeyDown={(event) => onKey(event, placed.name)}
+              pointerEvents={tool === 'Move' ? undefined : 'none'}
+              opacity={side === 'copper' ? 0.45 : 1}
+            >
+              <BodyFigure
+                placed={placed}
+                frame={frame}
+                isSelected={selectedRef !== null && placed.refs.includes(selectedRef)}
+              />
+            </g>
+          ))}
+          <Wires
+            board={board}
+            report={report}
+            frame={frame}
+            selectedRef={selectedRef}
+            selectedNet={selectedNet}
+            marked={marked}
+          />
+          {linkFrom && (
+            <circle cx={frame.at(linkFrom).x} cy={frame.at(linkFrom).y} r={8} className={styles.pending} />
+          )}
+        </svg>
+      </div>
+    </section>
+  );
+}
+
+/** The board of a drag with its part moved to where the pointer is; the same board where it has not moved by a hole. */
+function draggedTo({ ref, from, board }: Drag, to: Hole): Board {
+  const [dc, dr] = [to[0] - from[0], to[1] - from[1]];
+  const place = board.places.find((p) => p.ref === ref || ref.startsWith(p.ref));
+  return !place || (dc === 0 && dr === 0) ? board : withPlace(board, movedPlace(place, dc, dr));
+}
