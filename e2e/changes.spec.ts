@@ -76,7 +76,7 @@ test('a leg lifted to measure stands on the ledger until it is back, and the uni
   });
   expect(away.status()).toBe(422);
   await ledger.click();
-  const drawer = page.getByRole('dialog', { name: 'Must come back' });
+  const drawer = page.getByRole('dialog', { name: 'Is everything back?' });
   await expect(drawer.getByText(/^Solder C5.a back to/)).toBeVisible();
   await drawer.getByRole('button', { name: 'It is back' }).click();
   await expect(drawer.getByText(/Nothing temporary is in force/)).toBeVisible();

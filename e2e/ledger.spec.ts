@@ -47,7 +47,7 @@ test('a block that is disconnected in the search stands on the ledger until it i
   await goTo(page, 'Log');
   await ledger.focus();
   await page.keyboard.press('Enter');
-  const open = page.getByRole('dialog', { name: 'Must come back' });
+  const open = page.getByRole('dialog', { name: 'Is everything back?' });
   await expect(open).toContainText(`${words}`);
   await expect(open.getByText(/Bridge the cut|Put it back as it was/)).toBeVisible();
   await open.getByRole('button', { name: 'It is back' }).press('Enter');

@@ -26,8 +26,22 @@ export const panelControlSchema = z.looseObject({
   widthMm: sizeSchema,
   /** How far it reaches down from the panel's underside, lugs and all. */
   depthMm: sizeSchema,
-});
-export type PanelControl = z.infer<typeof panelControlSchema>;
+}) as z.ZodType<PanelControl, PanelControl>;
+/** A place in millimetres. */
+export interface PlaceMm {
+  readonly x: number;
+  readonly y: number;
+}
+export interface PanelControl {
+  readonly id: string;
+  readonly ref?: string | undefined;
+  readonly name?: string | undefined;
+  readonly at: PlaceMm;
+  readonly holeMm: number;
+  readonly lengthMm: number;
+  readonly widthMm: number;
+  readonly depthMm: number;
+}
 
 /** Something tall that stands under a panel and is on no board: a transformer, a battery, a part seen on the photo. */
 export const panelObstacleSchema = z.looseObject({
@@ -39,8 +53,16 @@ export const panelObstacleSchema = z.looseObject({
   widthMm: sizeSchema,
   /** Above the board's surface. */
   heightMm: sizeSchema,
-});
-export type PanelObstacle = z.infer<typeof panelObstacleSchema>;
+}) as z.ZodType<PanelObstacle, PanelObstacle>;
+export interface PanelObstacle {
+  readonly id: string;
+  readonly ref?: string | undefined;
+  readonly name?: string | undefined;
+  readonly at: PlaceMm;
+  readonly lengthMm: number;
+  readonly widthMm: number;
+  readonly heightMm: number;
+}
 
 /** A lid or panel with its controls over what stands under it, seen from above; x to the right and y down, mm. */
 export const panelSchema = z.looseObject({
@@ -65,6 +87,18 @@ export const panelSchema = z.looseObject({
       mm: sizeSchema,
     })
     .optional(),
-});
-export type Panel = z.infer<typeof panelSchema>;
+}) as z.ZodType<Panel, Panel>;
+export interface Panel {
+  readonly id: string;
+  readonly name?: string | undefined;
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly gapMm: number;
+  readonly controls: readonly PanelControl[];
+  readonly obstacles?: readonly PanelObstacle[] | undefined;
+  readonly board?: { readonly id: string; readonly at: PlaceMm; readonly quarters: number } | undefined;
+  readonly photo?:
+    | { readonly photoId: string; readonly from: PlaceMm; readonly to: PlaceMm; readonly mm: number }
+    | undefined;
+}
 export const panelsSchema = z.array(panelSchema).max(20);

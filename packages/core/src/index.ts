@@ -27,3 +27,4 @@ export * from './bodies/index.ts';
 export * from './board/index.ts';
 export * from './wiring/index.ts';
 export * from './steps/index.ts';
+export * from './fit/index.ts';

@@ -31,6 +31,7 @@ const ReworkStage = lazy(() =>
 );
 const BuildStage = lazy(() => import('../features/build/index.ts').then((m) => ({ default: m.BuildStage })));
 const BoardPrint = lazy(() => import('../features/build/index.ts').then((m) => ({ default: m.BoardPrint })));
+const PanelPrint = lazy(() => import('../features/build/index.ts').then((m) => ({ default: m.PanelPrint })));
 const LogStage = lazy(() => import('../features/log/index.ts').then((m) => ({ default: m.LogStage })));
 
 /** The frame and one screen in it. */
@@ -57,6 +58,7 @@ export function Root() {
                       <Route path="/drawer" element={<DrawerPage />} />
                       <Route path="/desk" element={<DeskPage />} />
                       <Route path="/units/:unitId/print/board/:boardId" element={<BoardPrint />} />
+                      <Route path="/units/:unitId/print/panel/:panelId" element={<PanelPrint />} />
                       <Route path="/units/:unitId" element={<UnitPage />}>
                         <Route index element={<Navigate to="trace" replace />} />
                         <Route path="trace" element={<TraceStage />} />

@@ -22,10 +22,22 @@ const firstMode = (): Mode => {
 export function ModeProvider({ children }: { children: ReactNode }) {
   const [mode, setMode] = useState(firstMode);
   useLayoutEffect(() => {
-    for (const [name, value] of Object.entries(cssVariables(mode)))
-      document.documentElement.style.setProperty(name, value);
+    const paint = (as: Mode) => {
+      for (const [name, value] of Object.entries(cssVariables(as)))
+        document.documentElement.style.setProperty(name, value);
+    };
+    // On paper everything is ink on paper.
+    const onPaper = () => paint('paper');
+    const onScreen = () => paint(mode);
+    onScreen();
     document.documentElement.dataset.mode = mode;
     localStorage.setItem(STORAGE_KEY, mode);
+    window.addEventListener('beforeprint', onPaper);
+    window.addEventListener('afterprint', onScreen);
+    return () => {
+      window.removeEventListener('beforeprint', onPaper);
+      window.removeEventListener('afterprint', onScreen);
+    };
   }, [mode]);
   const value = useMemo(
     () => ({ mode, toggle: () => setMode((m) => (m === 'paper' ? 'dim' : 'paper')) }),

@@ -6,10 +6,10 @@ import type { Board, UnitResource } from '@halfsplit/contract';
 import { BodyFigure, Copper, Links, Rulers, Wires } from './board-figure.tsx';
 import { boardFrame, STEP, type BoardSide } from './board-geometry.ts';
 import styles from './board.module.css';
+import { Ruler } from './paper.tsx';
 
 /** Millimetres of one unit of the drawing. */
 const MM_A_UNIT = PITCH_MM / STEP;
-const RULER_MM = 50;
 
 /** A board on paper at its own size, from both sides, with a ruler to prove it, and the list of its cuts and links. */
 export function BoardPrint() {
@@ -72,7 +72,7 @@ function Side({
         aria-label={`Board from the ${side} side at its own size`}
       >
         <Copper {...plain} />
-        <Links board={board} frame={frame} />
+        {side === 'parts' && <Links board={board} frame={frame} />}
         <Rulers board={board} frame={frame} />
         {side === 'parts' &&
           report.bodies.map((placed) => (
@@ -82,35 +82,6 @@ function Side({
           ))}
         {side === 'parts' && <Wires {...plain} />}
       </svg>
-    </figure>
-  );
-}
-
-/** A line of 50 mm: measured on paper it tells whether the printer kept the size. */
-function Ruler() {
-  return (
-    <figure>
-      <svg
-        viewBox={`-1 0 ${RULER_MM + 12} 6`}
-        width={`${RULER_MM + 12}mm`}
-        height="6mm"
-        role="img"
-        aria-label="A ruler of 50 mm"
-      >
-        <path
-          d={`M 0 3 H ${RULER_MM} ${Array.from({ length: 6 }, (_, i) => `M ${i * 10} 1.5 V 4.5`).join(' ')}`}
-          stroke="black"
-          strokeWidth={0.25}
-          fill="none"
-        />
-        <text x={0} y={1.4} fontSize={1.8} textAnchor="start">
-          0
-        </text>
-        <text x={RULER_MM} y={1.4} fontSize={1.8} textAnchor="start">
-          50 mm
-        </text>
-      </svg>
-      <figcaption>Print at 100 %: this line is 50 mm long.</figcaption>
     </figure>
   );
 }

@@ -5,12 +5,13 @@ import { CircuitPanel } from '../circuit/index.ts';
 import { PhotosPanel } from '../photos/index.ts';
 import { BoardPanel } from './board-panel.tsx';
 import { BoardSheet } from './board-sheet.tsx';
+import { FitView } from './fit-view.tsx';
 import { KitView } from './kit-view.tsx';
 import { StepsSheet } from './steps-sheet.tsx';
 import { WiringView } from './wiring-view.tsx';
 import { useBoards } from './use-boards.ts';
 
-const VIEWS = ['Steps', 'Board', 'Wiring', 'Parts'] as const;
+const VIEWS = ['Steps', 'Board', 'Wiring', 'Parts', 'Fit'] as const;
 type View = (typeof VIEWS)[number];
 const SIDES = ['Drawing', 'Photos', 'Board'] as const;
 type Side = (typeof SIDES)[number];
@@ -36,6 +37,8 @@ export function BuildStage() {
       return <WiringView tabs={tabs} />;
     case 'Parts':
       return <KitView tabs={tabs} />;
+    case 'Fit':
+      return <FitView tabs={tabs} />;
   }
 }
 

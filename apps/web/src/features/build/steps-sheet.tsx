@@ -196,7 +196,12 @@ interface ListProps {
 /** All steps, each with its tick. */
 function StepList({ steps, shownId, onShow }: ListProps) {
   const at = useRef<HTMLLIElement | null>(null);
-  useEffect(() => at.current?.scrollIntoView({ block: 'nearest' }), [shownId]);
+  // The list follows the step at hand; the page, which scrolls on a phone, stays.
+  useEffect(() => {
+    const [row, list] = [at.current, at.current?.closest('.hs-scroll')];
+    if (row && list instanceof HTMLElement)
+      list.scrollTop = row.offsetTop - list.offsetTop - list.clientHeight / 3;
+  }, [shownId]);
   return (
     <div className={`hs-scroll ${styles.list}`} tabIndex={0} role="group" aria-label="All steps, scrolls">
       <ol>

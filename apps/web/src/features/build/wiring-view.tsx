@@ -314,7 +314,7 @@ function WiringMap({
       : [];
   });
   return (
-    <section className="hs-panel" aria-label="Wiring map">
+    <section className="hs-panel hs-on-paper" aria-label="Wiring map">
       <header className="hs-panel-head">
         <h2>From behind, as the iron sees it</h2>
       </header>

@@ -1,19 +1,18 @@
 import { PaperClipOutlined } from '@ant-design/icons';
+import { openThings, type OpenThing } from '@halfsplit/core';
 import { Button, Drawer } from 'antd';
 import dayjs from 'dayjs';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useChangeActions, useLedger } from './use-changes.ts';
 import styles from './changes.module.css';
 
-/** How many temporary changes are in force, always in sight; a press shows what must come back. */
+/** How many temporary changes are in force, always in sight; a press asks whether everything is back. */
 export function LedgerButton() {
   const ledger = useLedger();
   const [isOpen, setIsOpen] = useState(false);
-  const { unit } = useUnitContext();
-  const { put } = useChangeActions();
-  const { selectRef, selectNet } = useSelection();
   const count = ledger.length;
   return (
     <>
@@ -24,51 +23,92 @@ export function LedgerButton() {
         icon={<PaperClipOutlined aria-hidden />}
         onClick={() => setIsOpen(true)}
         aria-label={`Ledger: ${count === 0 ? 'nothing' : count} to come back`}
-        title="What is temporary and must come back"
+        title="Is everything back?"
       >
         {count} <span className={styles.ledgerWords}>to come back</span>
       </Button>
-      <Drawer open={isOpen} onClose={() => setIsOpen(false)} title="Must come back" size="large">
-        {count === 0 ? (
-          <p className="hs-dim">
-            Nothing temporary is in force. A lifted leg, a clipped-on part or a dummy load stands here from
-            the moment it is typed until it is back.
-          </p>
-        ) : (
-          <p>Until this list is empty the unit is not finished, and its cover stays open.</p>
-        )}
-        <ul className={styles.list}>
-          {ledger.map((entry) => (
-            <li key={entry.id} className={styles.row}>
+      <Drawer open={isOpen} onClose={() => setIsOpen(false)} title="Is everything back?" size="large">
+        {isOpen && <OpenThings onLeave={() => setIsOpen(false)} />}
+      </Drawer>
+    </>
+  );
+}
+
+/** What is open before the unit can be closed, each with one press to what must be done. */
+function OpenThings({ onLeave }: { readonly onLeave: () => void }) {
+  const { unit, document, change } = useUnitContext();
+  const { put } = useChangeActions();
+  const navigate = useNavigate();
+  const { selectRef } = useSelection();
+  const since = new Map(useLedger().map((entry) => [`ledger:${entry.id}`, entry.since]));
+  const things = useMemo(
+    () =>
+      openThings(
+        document.circuit,
+        unit.readings,
+        new Map(unit.parts.map((p) => [p.id, p.part.ref])),
+        unit.ticks,
+      ),
+    [document.circuit, unit.readings, unit.parts, unit.ticks],
+  );
+  const isShut = things.some((t) => t.kind === 'temporary');
+  const press = (thing: OpenThing) => {
+    const resource = unit.changes.find((c) => c.change.id === thing.change);
+    if (thing.kind === 'temporary') return resource && put(resource, 'undone');
+    if (thing.kind === 'step') {
+      onLeave();
+      return void navigate(`/units/${unit.id}/build`);
+    }
+    change({
+      type: 'tick-step',
+      id: thing.id,
+      words: thing.undo,
+      isDone: true,
+      at: new Date().toISOString(),
+    });
+  };
+  const legs = things.filter((t) => t.kind === 'leg');
+  return (
+    <>
+      <p className={isShut ? undefined : 'hs-dim'}>
+        {isShut
+          ? 'Until what is temporary is back the unit is not finished, and its cover stays open.'
+          : things.length === 0
+            ? 'Yes. Nothing temporary is in force, no leg is out, no work is half done.'
+            : 'Nothing temporary is in force; this is still open.'}
+      </p>
+      <ul className={styles.list}>
+        {things.map((thing) => {
+          const when = since.get(thing.id);
+          return (
+            <li key={thing.id} className={styles.row}>
               <div className={styles.what}>
                 <button
                   className={`hs-link ${styles.name}`}
                   onClick={() => {
-                    if (entry.refs[0] !== undefined) selectRef(entry.refs[0]);
-                    else if (entry.nets[0] !== undefined) selectNet(entry.nets[0]);
-                    setIsOpen(false);
+                    if (thing.refs[0] !== undefined) selectRef(thing.refs[0]);
+                    onLeave();
                   }}
                 >
-                  {entry.sentence}
+                  {thing.sentence}
                 </button>
-                <span>{entry.undo}</span>
-                {entry.since !== undefined && (
-                  <span className="hs-dim">since {dayjs(entry.since).format('D MMM HH:mm')}</span>
+                <span>{thing.undo}</span>
+                {when !== undefined && (
+                  <span className="hs-dim">since {dayjs(when).format('D MMM HH:mm')}</span>
                 )}
               </div>
-              <Button
-                type="primary"
-                onClick={() => {
-                  const resource = unit.changes.find((c) => c.change.id === entry.id);
-                  if (resource) put(resource, 'undone');
-                }}
-              >
-                It is back
+              <Button type={thing.kind === 'temporary' ? 'primary' : 'default'} onClick={() => press(thing)}>
+                {thing.press}
               </Button>
             </li>
-          ))}
-        </ul>
-      </Drawer>
+          );
+        })}
+      </ul>
+      {legs.length > 1 && (
+        <Button type="text" onClick={() => legs.forEach(press)}>
+          All {legs.length} legs are soldered
+        </Button>
+      )}
     </>
   );
 }
