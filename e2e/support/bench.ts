@@ -134,7 +134,7 @@ export function asMarked(unit: UnitResource, ref: string): string {
 /** The field that everything is typed into. */
 export const readingField = (page: Page) => page.getByRole('textbox', { name: /^Reading of/ });
 
-type Stage = 'Intake' | 'Trace' | 'Find' | 'Measure' | 'Rework' | 'Log';
+type Stage = 'Intake' | 'Trace' | 'Find' | 'Measure' | 'Rework' | 'Build' | 'Log';
 
 /** One stage by its tab. */
 export async function goTo(page: Page, stage: Stage): Promise<void> {

@@ -1,6 +1,7 @@
 import type { Hole } from '@halfsplit/contract';
 import { Segmented } from 'antd';
 import { useState, type ReactNode } from 'react';
+import { useSearchParams } from 'react-router';
 import { CircuitPanel } from '../circuit/index.ts';
 import { PhotosPanel } from '../photos/index.ts';
 import { BoardPanel } from './board-panel.tsx';
@@ -13,12 +14,15 @@ import { useBoards } from './use-boards.ts';
 
 const VIEWS = ['Steps', 'Board', 'Wiring', 'Parts', 'Fit'] as const;
 type View = (typeof VIEWS)[number];
-const SIDES = ['Drawing', 'Photos', 'Board'] as const;
+const SIDES = ['Drawing', 'Photos', 'Layout'] as const;
 type Side = (typeof SIDES)[number];
 
 /** Between a plan and a working unit: steps, boards, wires, parts, and whether it fits. */
 export function BuildStage() {
-  const [view, setView] = useState<View>('Steps');
+  const [params, setParams] = useSearchParams();
+  const view = VIEWS.find((v) => v.toLowerCase() === params.get('view')) ?? 'Steps';
+  const setView = (next: View) =>
+    setParams(next === 'Steps' ? {} : { view: next.toLowerCase() }, { replace: true });
   const tabs = (
     <Segmented<View>
       size="small"
@@ -46,7 +50,7 @@ export function BuildStage() {
 function Steps({ tabs }: { readonly tabs: ReactNode }) {
   const [side, setSide] = useState<Side>('Drawing');
   const boards = useBoards();
-  const sides = boards.board ? SIDES : SIDES.filter((s) => s !== 'Board');
+  const sides = boards.board ? SIDES : SIDES.filter((s) => s !== 'Layout');
   const switcher = (
     <Segmented<Side>
       size="small"
@@ -61,7 +65,7 @@ function Steps({ tabs }: { readonly tabs: ReactNode }) {
       <StepsSheet tabs={tabs} />
       {side === 'Photos' && <PhotosPanel switcher={switcher} />}
       {side === 'Drawing' && <CircuitPanel switcher={switcher} hasOffers={false} />}
-      {side === 'Board' && <BoardPanel boards={boards} marked={[]} switcher={switcher} />}
+      {side === 'Layout' && <BoardPanel boards={boards} marked={[]} switcher={switcher} />}
     </div>
   );
 }

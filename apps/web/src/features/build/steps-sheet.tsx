@@ -118,7 +118,7 @@ function StepAtHand({ ticked, work, onShow }: AtHandProps) {
       const field = event.target instanceof HTMLElement ? event.target : null;
       const isTyping = field !== null && field.closest('input, textarea, select, [role=combobox]') !== null;
       if (isTyping || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key === ' ' && !field?.closest('button, a')) keys.current.tick();
+      if (event.key === ' ' && !isPressed(field)) keys.current.tick();
       else if (event.key === 'ArrowDown' || event.key === 'ArrowRight') keys.current.go(1);
       else if (event.key === 'ArrowUp' || event.key === 'ArrowLeft') keys.current.go(-1);
       else if (event.key.toLowerCase() === 'r') speak(wordsOf(keys.current.step));
@@ -176,6 +176,10 @@ function StepAtHand({ ticked, work, onShow }: AtHandProps) {
     </div>
   );
 }
+
+/** Whether Space presses what has the focus. A row of the list is chosen by Enter or a tap, and leaves Space to the step. */
+const isPressed = (field: HTMLElement | null): boolean =>
+  field !== null && field.closest('button, a') !== null && field.closest('ol') === null;
 
 const wordsOf = ({ say, caution }: BenchStep): string => (caution === undefined ? say : `${say} ${caution}`);
 
