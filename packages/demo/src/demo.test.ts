@@ -1,5 +1,8 @@
 import {
+  checkBoard,
+  checkFit,
   checkUnit,
+  checkWiring,
   checkPath,
   drill,
   faultDictionary,
@@ -7,11 +10,13 @@ import {
   layoutCircuit,
   outsideBy,
   preparePath,
+  proposeBoard,
   readoutTable,
   searchParts,
   searchState,
   seededRandom,
   solve,
+  standingUnder,
   markedValue,
   resolveLayer,
   usualTolerance,
@@ -20,7 +25,7 @@ import {
   type UnitDocument,
 } from '@halfsplit/core';
 import { describe, expect, it } from 'vitest';
-import { DEMO_UNITS, larkDiscPreamp, wrenTalkback, type DemoUnit } from './index.ts';
+import { DEMO_UNITS, droverOverdrive, larkDiscPreamp, wrenTalkback, type DemoUnit } from './index.ts';
 
 /** A demo unit with its readings as found values. */
 function measured({ document, readings }: DemoUnit): UnitDocument {
@@ -150,5 +155,49 @@ describe('Lark 3 disc preamp', () => {
     expect(best!.isInside).toBe(true);
     expect(best!.harms).toEqual([]);
     expect(best!.mends).toContain('curveL10000');
+  });
+});
+
+describe('what the overdrive is built with', () => {
+  const { circuit, wires, boards, panels } = droverOverdrive.document;
+  const planned = resolveLayer(circuit, 'planned');
+
+  it('is right: its board is the circuit, and its wires join no two nets', () => {
+    expect(checkBoard(planned, boards![0]!, wires).problems).toEqual([]);
+    const { problems } = checkWiring(planned, wires!, boards!);
+    expect(problems.filter((p) => p.code !== 'alike')).toEqual([]);
+  });
+
+  it('has a lid of which one control meets a capacitor, which is seen before it is drilled', () => {
+    const found = checkFit(panels![0]!, standingUnder(panels![0]!, boards!, planned));
+    expect(found.filter((p) => p.code === 'collision').map((p) => [p.controls, p.meets])).toEqual([
+      [['c2'], ['C1']],
+    ]);
+  });
+});
+
+describe('stages of the demo units on a board', () => {
+  it('are proposed for every block of up to twenty parts, or it is said why not', () => {
+    for (const { document } of DEMO_UNITS) {
+      const planned = resolveLayer(document.circuit, 'planned');
+      const blocks = document.path?.blocks ?? [];
+      const groups = blocks.map((b) => b.parts ?? []).filter((p) => p.length > 1 && p.length <= 20);
+      const whole = planned.parts.map((p) => p.ref);
+      for (const refs of groups.length > 0 ? groups : [whole.slice(0, 20)]) {
+        const stage = { ...planned, parts: planned.parts.filter((p) => refs.includes(p.ref)) };
+        const proposal = proposeBoard(stage, [], {
+          style: 'strip',
+          columns: 30,
+          rows: 20,
+          seed: 1,
+          effort: 0.15,
+        });
+        if (proposal.ok) expect(checkBoard(stage, proposal.board).problems, refs.join()).toEqual([]);
+        else
+          expect(proposal.why, refs.join()).toMatch(
+            /is an? .*: it is not made for a board of holes|No part of the circuit/,
+          );
+      }
+    }
   });
 });

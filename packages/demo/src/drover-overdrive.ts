@@ -1,4 +1,5 @@
 import { partsFromLines, type DemoUnit } from './demo-unit.ts';
+import { DROVER_BOARD, DROVER_LID, DROVER_WIRES } from './drover-build.ts';
 
 /**
  * The overdrive box for jingles: an opamp whose feedback two diodes limit, behind a bass cut, with a treble control that
@@ -37,6 +38,9 @@ export const droverOverdrive: DemoUnit = {
         R7 1M 5% out 0
       `),
     },
+    wires: DROVER_WIRES,
+    boards: [DROVER_BOARD],
+    panels: [DROVER_LID],
     readouts: [
       {
         id: 'drive',

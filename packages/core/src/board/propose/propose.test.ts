@@ -74,6 +74,12 @@ describe('a proposed board', () => {
     }
   });
 
+  it('begins with no part along a strip whose pins nothing could part', () => {
+    const two = layerOf('R1 10k a b\nSW1 b c');
+    for (let seed = 1; seed <= 8; seed += 1)
+      expect(proposeBoard(two, [], { ...wish, seed, effort: 0.1 }).ok, `seed ${seed}`).toBe(true);
+  });
+
   it('is the same for the same seed', () => {
     const circuit = layerOf(PREAMP);
     const short = { ...wish, effort: 0.1 };

@@ -185,8 +185,10 @@ class Search {
   private bestSpot(layout: Layout, index: number, noise: number): Spot | null {
     const shapes = this.clashes.shapes[index]!;
     if (layout.isEmpty()) {
-      const shape = shapes[Math.floor(this.random() * shapes.length)]!;
-      return { shape, column: this.most[0], row: this.most[1] };
+      const fitting = shapes
+        .map((shape): Spot => ({ shape, column: this.most[0], row: this.most[1] }))
+        .filter((spot) => layout.cost(index, spot, Infinity) < Infinity);
+      return fitting[Math.floor(this.random() * fitting.length)] ?? null;
     }
     const near = this.tried(layout, index, this.candidates(layout, index, shapes), noise);
     return near ?? this.tried(layout, index, this.anywhere(layout, shapes), noise);
