@@ -64,6 +64,12 @@ for (const scheme of ['light', 'dark'] as const) {
     await page.getByText('Beeps', { exact: true }).click();
     await expect(page.getByLabel('Type a part or what beeps')).toBeVisible();
     await expectNoSeriousViolation(page, 'photos and beeps');
+    await openUnit(page, /Drover/, 'Build');
+    for (const view of ['Board', 'Wiring', 'Parts', 'Fit', 'Steps'] as const) {
+      await page.getByRole('radiogroup', { name: 'What is built' }).getByText(view).click();
+      await expect(page.getByRole('radio', { name: view })).toBeChecked();
+      await expectNoSeriousViolation(page, `Build, ${view}`);
+    }
     await page.getByRole('button', { name: 'Add a readout' }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
     await expectNoSeriousViolation(page, 'readout');

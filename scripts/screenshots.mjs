@@ -154,12 +154,6 @@ async function takeEach(browser, address) {
       .nth(2)
       .waitFor();
   await page.goto('/');
-  await unit(page, /Drover/).click();
-  await page.getByText('Spread', { exact: true }).click();
-  await sentence.getByText(/Nine of ten/).waitFor();
-  await settled('Tone control travel');
-  await take(page, 'spread');
-  await page.goto('/');
   await unit(page, /Heron/).click();
   await page.getByText('Stability', { exact: true }).click();
   await sentence.getByText(/oscillates/).waitFor();
@@ -173,6 +167,24 @@ async function takeEach(browser, address) {
   await page.getByRole('radiogroup', { name: 'What is seen beside it' }).getByText('Photos').click();
   await page.getByRole('button', { name: 'Pad U1A.plus' }).click();
   await page.screenshot({ path: join(ROOT, 'docs/screenshots', 'beeps.png') });
+
+  await page.goto('/');
+  await unit(page, /Drover/).click();
+  await stage(page, 'Rework');
+  const change = page.getByLabel('Type a change');
+  await change.fill('Fuller bass: C3 -> 220n');
+  await change.press('Enter');
+  await page.getByRole('button', { name: 'Fuller bass', exact: true }).waitFor();
+  await stage(page, 'Build');
+  const atHand = page.getByRole('group', { name: 'The step at hand' });
+  for (const words of ['Photograph', 'Mark the wires', 'Loosen', 'Take C3', 'Clear the holes', 'Fit C3']) {
+    await atHand.getByRole('button', { name: /^Done/ }).click();
+    await atHand.getByText(words).first().waitFor();
+  }
+  await take(page, 'build-steps');
+  await page.getByRole('region', { name: 'Steps' }).getByText('Board', { exact: true }).click();
+  await page.getByRole('button', { name: /^U1, / }).waitFor();
+  await page.screenshot({ path: join(ROOT, 'docs/screenshots', 'build-board.png') });
 
   const dim = await open({ colorScheme: 'dark' });
   await dim.goto('/');
