@@ -1,4 +1,4 @@
-import type { Panel, PanelControl, UnitResource } from '@halfsplit/contract';
+import type { Panel, UnitResource } from '@halfsplit/contract';
 import {
   checkFit,
   freePlaces,
@@ -6,17 +6,17 @@ import {
   resolveLayer,
   standingUnder,
   type FitProblem,
-  type Polygon,
 } from '@halfsplit/core';
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button, InputNumber, Popconfirm, Select } from 'antd';
-import { useMemo, useRef, useState, type PointerEvent, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { photoUrl } from '../../api/client.ts';
 import { unitChange } from '../../api/change.ts';
+import { LineEntry } from '../../ui/line-entry.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import styles from './fit.module.css';
+import { nameOf, PanelFigure } from './panel-figure.tsx';
 
 const BLANK: Omit<Panel, 'id'> = { widthMm: 120, heightMm: 80, gapMm: 30, controls: [], obstacles: [] };
 
@@ -108,9 +108,10 @@ export function FitView({ tabs }: { readonly tabs: ReactNode }) {
           </div>
           {panel && <Sizes panel={panel} onKeep={keep} />}
           {panel && (
-            <PanelEntry
-              panel={panel}
-              onAdd={(line) => {
+            <LineEntry
+              label="A control, or something tall under the panel"
+              placeholder="SW1 40 20   or   T1 90 40 body 50x40 tall 35"
+              onEnter={(line) => {
                 const read = parsePanelLine(line, circuit.parts);
                 if (!read.ok) return read.why;
                 if ('control' in read)
@@ -206,36 +207,6 @@ function Sizes({ panel, onKeep }: { readonly panel: Panel; readonly onKeep: (pan
   );
 }
 
-function PanelEntry({ onAdd }: { readonly panel: Panel; readonly onAdd: (line: string) => string | null }) {
-  const [text, setText] = useState('');
-  const [why, setWhy] = useState<string | null>(null);
-  const enter = () => {
-    const refused = onAdd(text);
-    setWhy(refused);
-    if (refused === null) setText('');
-  };
-  return (
-    <div className={styles.entry}>
-      <input
-        value={text}
-        onChange={(event) => {
-          setText(event.target.value);
-          setWhy(null);
-        }}
-        onKeyDown={(event) => event.key === 'Enter' && enter()}
-        placeholder="SW1 40 20   or   T1 90 40 body 50x40 tall 35"
-        aria-label="A control, or something tall under the panel"
-        spellCheck={false}
-      />
-      {why !== null && (
-        <p className="hs-refused" role="alert">
-          {why}
-        </p>
-      )}
-    </div>
-  );
-}
-
 function Verdict({ panel, problems }: { readonly panel: Panel; readonly problems: readonly FitProblem[] }) {
   return (
     <div className="hs-block" role="status">
@@ -266,12 +237,6 @@ interface ThingsProps {
   readonly onFree: (id: string | null) => void;
   readonly onKeep: (panel: Panel) => void;
 }
-
-const nameOf = (thing: {
-  readonly id: string;
-  readonly ref?: string | undefined;
-  readonly name?: string | undefined;
-}) => thing.name ?? thing.ref ?? thing.id;
 
 function Things({ panel, freeFor, onFree, onKeep }: ThingsProps) {
   return (
@@ -315,181 +280,4 @@ function Things({ panel, freeFor, onFree, onKeep }: ThingsProps) {
       ))}
     </ul>
   );
-}
-
-const points = (polygon: Polygon): string => polygon.map((p) => `${p.x},${p.y}`).join(' ');
-
-interface FigureProps {
-  readonly panel: Panel;
-  readonly shapes: ReturnType<typeof standingUnder>;
-  readonly problems: readonly FitProblem[];
-  readonly free: readonly { readonly x: number; readonly y: number }[];
-  readonly onDrag: (panel: Panel) => void;
-  readonly onKeep: (panel: Panel) => void;
-}
-
-/** The panel from above, in millimetres: controls are dragged; what meets is marked; a photo lies under it by its scale. */
-function PanelFigure({ panel, shapes, problems, free, onDrag, onKeep }: FigureProps) {
-  const { unit } = useUnitContext();
-  const svg = useRef<SVGSVGElement | null>(null);
-  const drag = useRef<{ readonly id: string; readonly dx: number; readonly dy: number } | null>(null);
-  const [scaling, setScaling] = useState<{
-    readonly photoId: string;
-    readonly from?: { x: number; y: number };
-  } | null>(null);
-  const meeting = new Set(
-    problems.filter((p) => p.code !== 'close').flatMap((p) => [...p.controls, ...p.meets]),
-  );
-  const atMm = (event: PointerEvent) => {
-    const matrix = svg.current!.getScreenCTM()!.inverse();
-    const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
-    return { x: point.x, y: point.y };
-  };
-  const half = (n: number) => Math.round(n * 2) / 2;
-  const movedTo = (event: PointerEvent): Panel => {
-    const { id, dx, dy } = drag.current!;
-    const { x, y } = atMm(event);
-    const at = { x: half(x - dx), y: half(y - dy) };
-    return { ...panel, controls: panel.controls.map((c): PanelControl => (c.id === id ? { ...c, at } : c)) };
-  };
-  const photo = unit.photos.find((p) => p.id === (scaling?.photoId ?? panel.photo?.photoId));
-  const tapPhoto = (event: PointerEvent) => {
-    if (!scaling || !photo) return;
-    const { x, y } = atMm(event);
-    const shown = photoFrame(panel, photo);
-    const place = { x: (x - shown.x) / shown.width, y: (y - shown.y) / shown.height };
-    if (place.x < 0 || place.y < 0 || place.x > 1 || place.y > 1) return;
-    if (!scaling.from) return setScaling({ ...scaling, from: place });
-    setScaling(null);
-    onKeep({
-      ...panel,
-      photo: { photoId: photo.id, from: scaling.from, to: place, mm: panel.photo?.mm ?? 50 },
-    });
-  };
-  const shown = photo && photoFrame(panel, photo);
-  return (
-    <>
-      <header className="hs-panel-head">
-        <h2>From above</h2>
-        <span className="hs-grow" />
-        {unit.photos.length > 0 && (
-          <Select
-            size="small"
-            value={scaling?.photoId ?? panel.photo?.photoId ?? ''}
-            onChange={(photoId) => {
-              if (photoId !== '') return setScaling({ photoId });
-              const { photo: _gone, ...rest } = panel;
-              setScaling(null);
-              onKeep(rest);
-            }}
-            options={[
-              { value: '', label: 'no photo' },
-              ...unit.photos.map((p) => ({ value: p.id, label: p.name })),
-            ]}
-            aria-label="Photo under the panel"
-            popupMatchSelectWidth={false}
-          />
-        )}
-        {panel.photo && !scaling && (
-          <label className={styles.size}>
-            its two points are{' '}
-            <InputNumber
-              size="small"
-              min={1}
-              max={2000}
-              value={panel.photo.mm}
-              onChange={(value) =>
-                value !== null && onKeep({ ...panel, photo: { ...panel.photo!, mm: value } })
-              }
-              aria-label="Distance of the two points of the photo, mm"
-            />{' '}
-            mm apart
-          </label>
-        )}
-      </header>
-      {scaling && (
-        <p className={styles.note} role="status">
-          Tap {scaling.from ? 'the second' : 'the first'} of two points on the photo whose distance you know.
-        </p>
-      )}
-      <div className={styles.canvas}>
-        <svg
-          ref={svg}
-          viewBox={`-4 -4 ${panel.widthMm + 8} ${panel.heightMm + 8}`}
-          className={styles.figure}
-          role="group"
-          aria-label={`Panel of ${panel.widthMm} by ${panel.heightMm} mm`}
-          onPointerMove={(event) => drag.current && onDrag(movedTo(event))}
-          onPointerUp={(event) => {
-            if (!drag.current) return tapPhoto(event);
-            const next = movedTo(event);
-            drag.current = null;
-            onKeep(next);
-          }}
-        >
-          {photo && shown && (
-            <image
-              href={photoUrl(unit.id, photo)}
-              {...shown}
-              preserveAspectRatio="none"
-              className={styles.photo}
-            />
-          )}
-          <rect width={panel.widthMm} height={panel.heightMm} rx={2} className={styles.outline} />
-          {shapes.map((s, i) => (
-            <g key={i} className={meeting.has(s.name) ? styles.met : styles.under}>
-              <polygon points={points(s.shape)} />
-              <text x={middle(s.shape).x} y={middle(s.shape).y + 1.2} textAnchor="middle">
-                {s.name} {Math.round(s.heightMm)}
-              </text>
-            </g>
-          ))}
-          {free.map(({ x, y }) => (
-            <circle key={`${x} ${y}`} cx={x} cy={y} r={0.7} className={styles.free} />
-          ))}
-          {panel.controls.map((c) => (
-            <g
-              key={c.id}
-              className={meeting.has(c.id) ? styles.controlMet : styles.control}
-              onPointerDown={(event) => {
-                const { x, y } = atMm(event);
-                drag.current = { id: c.id, dx: x - c.at.x, dy: y - c.at.y };
-                svg.current?.setPointerCapture(event.pointerId);
-              }}
-            >
-              <rect
-                x={c.at.x - c.lengthMm / 2}
-                y={c.at.y - c.widthMm / 2}
-                width={c.lengthMm}
-                height={c.widthMm}
-                rx={1}
-              />
-              <circle cx={c.at.x} cy={c.at.y} r={c.holeMm / 2} />
-              <text x={c.at.x} y={c.at.y - c.widthMm / 2 - 1} textAnchor="middle">
-                {nameOf(c)}
-              </text>
-            </g>
-          ))}
-        </svg>
-      </div>
-    </>
-  );
-}
-
-const middle = (polygon: Polygon) => ({
-  x: polygon.reduce((sum, p) => sum + p.x, 0) / polygon.length,
-  y: polygon.reduce((sum, p) => sum + p.y, 0) / polygon.length,
-});
-
-/** Where a photo lies on its panel, mm: by its scale where that is set, and over all of it until then. */
-function photoFrame(
-  panel: Panel,
-  photo: { readonly id: string; readonly width: number; readonly height: number },
-) {
-  const { photo: set } = panel;
-  if (set?.photoId !== photo.id)
-    return { x: 0, y: 0, width: panel.widthMm, height: (panel.widthMm * photo.height) / photo.width };
-  const pixels = Math.hypot((set.to.x - set.from.x) * photo.width, (set.to.y - set.from.y) * photo.height);
-  const scale = set.mm / Math.max(pixels, 1);
-  return { x: 0, y: 0, width: photo.width * scale, height: photo.height * scale };
 }

@@ -36,7 +36,7 @@ export function KitView({ tabs }: { readonly tabs: ReactNode }) {
             Print
           </Button>
         </header>
-        <div className={styles.entry}>
+        <div className={styles.choice}>
           <Segmented<Order>
             size="small"
             options={[...ORDERS]}
