@@ -222,7 +222,7 @@ function capacitorBody(part: Pick<LayerPart, 'kind'> & Partial<LayerPart>): Body
   return radial(upTo((voltage ?? 0) >= HIGH_VOLTAGE_FROM ? HIGH_VOLTAGE_FILMS : FILMS, farads));
 }
 /** Above this a capacitor of which nothing is said is an electrolytic, F. */
-const LARGEST_FILM = 0.95e-6;
+const LARGEST_FILM = 1.05e-6;
 
 /** The size of a part: what it says of itself, before what its kind, value and rating usually have. */
 export function bodyOf(part: Pick<LayerPart, 'kind' | 'ref'> & Partial<LayerPart>): Body {

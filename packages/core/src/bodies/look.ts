@@ -61,18 +61,19 @@ function resistorLook(part: LayerPart): Look {
 function capacitorLook(part: LayerPart): Look {
   const { value } = part;
   const farads = typeof value === 'number' ? value : null;
-  const isCan = bodyOf(part).isRound === true;
-  if (isCan || isPolarised(part)) {
-    const volts = part.voltage === undefined ? '' : ` ${part.voltage} V`;
-    const printed =
-      farads === null ? '' : `printed ${formatCode(farads, 3, 'F')}F${volts}, `.replace('FF', 'F');
+  const volts = part.voltage === undefined ? '' : ` ${part.voltage} V`;
+  const printedValue =
+    farads === null ? '' : `printed ${formatCode(farads, 3, 'F')}F${volts}`.replace('FF', 'F');
+  const printed = printedValue === '' ? '' : `${printedValue}, `;
+  if (isPolarised(part))
     return part.technology === 'tantalum'
       ? { words: `${printed}the stripe or + marks the plus`, mark: { pin: 'a', what: '+' } }
       : {
           words: `${printed}the stripe marks the minus, the longer leg is the plus`,
           mark: { pin: 'b', what: 'stripe' },
         };
-  }
+  if (bodyOf(part).isRound === true)
+    return { words: `${printed}where it is an electrolytic its stripe goes to the lower voltage` };
   const code = farads === null ? undefined : capacitorCode(farads);
   if (code !== undefined) return { code, words: `printed ${code}` };
   return { words: farads === null ? '' : `printed ${formatCode(farads, 3, 'F')}` };

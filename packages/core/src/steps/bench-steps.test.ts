@@ -30,7 +30,7 @@ R1 100k vcc b
 R2 22k b 0
 R3 4k7 vcc c
 R4 1k e 0
-C2 100u 16V e 0
+C2 100u polarised 16V e 0
 Q1 2N3904 c b e`;
 
 /** Random changes to random circuits, parted into two. */
@@ -193,7 +193,7 @@ describe('the order of good hands (common practice)', () => {
     expect(say('do:m1.0').say).toContain('grey red brown gold');
     expect(say('do:m1.1').say).toContain('printed 473');
     expect(say('do:m1.2').say).toContain('the stripe marks the minus');
-    expect(say('do:m1.3').caution).toContain('take 18 V or more');
+    expect(say('do:m1.3').caution).toContain('take 25 V or more');
   });
 
   it('predicts the ohms before power and the rails after it', () => {

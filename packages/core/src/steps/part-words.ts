@@ -42,7 +42,7 @@ export function fitCaution(part: LayerPart, bearing: Bearing | undefined): strin
   if (hasPolarity(part)) words.push(`Which way round: ${legsWords(part)}.`);
   if (part.kind === 'capacitor' && bearing?.voltage !== undefined) {
     const isShort = part.voltage !== undefined && part.voltage < bearing.voltage;
-    const wanted = formatQuantity(Math.ceil(bearing.voltage), 'V', { digits: 2 });
+    const wanted = formatQuantity(ratingFor(bearing.voltage), 'V');
     if (isShort)
       words.push(
         `Rated ${formatQuantity(part.voltage!, 'V')}: take ${wanted} or more, 1.5 times what it will see.`,
@@ -59,6 +59,9 @@ export function fitCaution(part: LayerPart, bearing: Bearing | undefined): strin
     words.push('Tall: hold it with a drop of glue.');
   return words.length === 0 ? undefined : words.join(' ');
 }
+/** Rated voltages that capacitors are made for, V (IEC 60063 R5 and R10, and what is common beside). */
+const RATINGS_V = [6.3, 10, 16, 25, 35, 50, 63, 100, 160, 200, 250, 350, 400, 450, 630, 1000];
+const ratingFor = (volt: number): number => RATINGS_V.find((r) => r >= volt) ?? Math.ceil(volt);
 /** Below this any capacitor will do, V. */
 const LOW_V = 10;
 const USUAL_W = 0.25;
