@@ -96,3 +96,28 @@ describe('steps', () => {
     });
   });
 });
+
+describe('wiring', () => {
+  it('names what is missing and what joins nets, with every lug from behind', async () => {
+    const file = await unitFile('wired.json', {
+      ...divider,
+      wires: [
+        { id: 'w1', colour: 'red', from: 'V1.plus', to: 'board.vcc' },
+        { id: 'w2', colour: 'black', from: 'V1.minus', to: 'board.out' },
+      ],
+    });
+    const { code, answer } = await command('wiring', file);
+    expect(code).toBe(0);
+    expect(answer).toMatchObject({
+      ok: false,
+      problems: [{ code: 'joins-nets', wires: ['w2'] }, {}],
+      wires: [{ id: 'w1', net: 'vcc' }, {}],
+      parts: [{ ref: 'V1', lugs: [{ pin: 'plus' }, { pin: 'minus' }] }],
+    });
+    const odd = await unitFile('odd-wire.json', { ...divider, wires: [{ id: 'w', from: '', to: 'x' }] });
+    expect(await command('wiring', odd)).toMatchObject({
+      code: 2,
+      sentence: expect.stringContaining('two ends'),
+    });
+  });
+});

@@ -1,6 +1,7 @@
 import type { Layer } from '@halfsplit/contract';
 import { expose } from 'comlink';
 import {
+  positionTable,
   resolveLayer,
   tellingReadings,
   type Circuit,
@@ -54,6 +55,7 @@ const engine = {
   compareRanges: (request: { document: UnitDocument; readoutId: string }) => compareRanges(request),
   draw: (request: DrawRequest) => draw(request),
   work: (request: WorkRequest) => workOf(request),
+  positions: (document: UnitDocument) => positionTable(document),
   board: async (request: BoardRequest, onProgress: (fraction: number) => Promise<void>) => {
     const told: Promise<void>[] = [];
     const proposal = boardFor(request, (fraction) => told.push(onProgress(fraction)));

@@ -1,4 +1,12 @@
-import { checkWiring, contactsOf, keyOfEnd, lugsOf, netOfEnd, resolveLayer } from '@halfsplit/core';
+import {
+  checkWiring,
+  contactsOf,
+  keyOfEnd,
+  lugsOf,
+  netOfEnd,
+  positionTable,
+  resolveLayer,
+} from '@halfsplit/core';
 import { loadUnit } from '../file.ts';
 import type { Options } from '../options.ts';
 
@@ -24,7 +32,12 @@ export async function wiring(options: Options): Promise<unknown> {
       .map((part) => ({
         ref: part.ref,
         lugs: lugsOf(part).map(({ pin, label, x, y }) => ({ pin, label, x, y, net: part.pins[pin] })),
-        positions: contactsOf(part),
+        positions: contactsOf(part).map(({ position, joined }) => ({ position, joined })),
       })),
+    positions: positionTable(unit).map(({ ref, position, answers }) => ({
+      ref,
+      position,
+      readouts: unit.readouts.map((r, i) => ({ id: r.id, value: answers[i]?.ok ? answers[i].value : null })),
+    })),
   };
 }

@@ -1,5 +1,6 @@
 export { checkWiring, type WiringCode, type WiringProblem, type WiringReport } from './check.ts';
 export { keyOfEnd, netOfEnd, readEnd, readWires, type ReadWire, type WireEnd } from './ends.ts';
 export { contactsOf, lugsOf, type ContactPosition, type Lug } from './lugs.ts';
+export { positionTable, type PositionRow } from './positions.ts';
 export { rewiredEnds, type RewiredEnd } from './rewired.ts';
 export { parseWireLine } from './wire-line.ts';

@@ -1,5 +1,5 @@
 import type { PartKind } from '@halfsplit/contract';
-import type { LayerPart } from '../circuit/index.ts';
+import type { ControlState, LayerPart } from '../circuit/index.ts';
 
 /** A lug as it is seen from behind, where the iron comes from; places in units of a lug's width from the middle. */
 export interface Lug {
@@ -68,6 +68,8 @@ export function lugsOf(part: Pick<LayerPart, 'kind' | 'pins'>): readonly Lug[] {
 /** What a control joins in one of its positions. */
 export interface ContactPosition {
   readonly position: string;
+  /** Where the control stands then; undefined where nothing computes it. */
+  readonly state?: ControlState;
   /** Lugs that are one in it. */
   readonly joined: readonly (readonly [string, string])[];
 }
@@ -80,18 +82,18 @@ export function contactsOf(part: Pick<LayerPart, 'kind' | 'pins'>): readonly Con
     case 'switch':
     case 'jumper':
       return [
-        { position: 'open', joined: [] },
-        { position: 'closed', joined: pairs(['a', 'b']) },
+        { position: 'open', state: false, joined: [] },
+        { position: 'closed', state: true, joined: pairs(['a', 'b']) },
       ];
     case 'changeover':
       return [
-        { position: 'a', joined: pairs(['com', 'a']) },
-        { position: 'b', joined: pairs(['com', 'b']) },
+        { position: 'a', state: 'a', joined: pairs(['com', 'a']) },
+        { position: 'b', state: 'b', joined: pairs(['com', 'b']) },
       ];
     case 'jack':
       return [
-        { position: 'no plug', joined: pairs(['tip', 'tipSwitch'], ['ring', 'ringSwitch']) },
-        { position: 'mono plug in', joined: pairs(['ring', 'sleeve']) },
+        { position: 'no plug', state: false, joined: pairs(['tip', 'tipSwitch'], ['ring', 'ringSwitch']) },
+        { position: 'mono plug in', state: true, joined: pairs(['ring', 'sleeve']) },
         ...(has('ring') ? [{ position: 'stereo plug in', joined: [] }] : []),
       ];
     case 'relay':

@@ -2,7 +2,7 @@ import type { Board, Wire } from '@halfsplit/contract';
 import { describe, expect, it } from 'vitest';
 import { resolveLayer } from '../changes/index.ts';
 import { circuitOf, seeded } from '../testing/circuits.ts';
-import { checkWiring, contactsOf, lugsOf, parseWireLine, rewiredEnds } from './index.ts';
+import { checkWiring, contactsOf, lugsOf, parseWireLine, positionTable, rewiredEnds } from './index.ts';
 
 const circuit = resolveLayer(
   circuitOf(`V1 9 vcc 0
@@ -105,10 +105,28 @@ describe('lugs from behind', () => {
   it('say what a jack joins with a plug and without', () => {
     const jack = { kind: 'jack', pins: { tip: 'a', sleeve: '0', ring: 'r', tipSwitch: 's' } } as const;
     expect(contactsOf(jack)).toEqual([
-      { position: 'no plug', joined: [['tip', 'tipSwitch']] },
-      { position: 'mono plug in', joined: [['ring', 'sleeve']] },
+      { position: 'no plug', state: false, joined: [['tip', 'tipSwitch']] },
+      { position: 'mono plug in', state: true, joined: [['ring', 'sleeve']] },
       { position: 'stereo plug in', joined: [] },
     ]);
+  });
+});
+
+describe('positions of a switch', () => {
+  it('are told by what they do to the readouts: a divider of two tens, and half of its foot shorted', () => {
+    const unit = {
+      unit: {},
+      circuit: circuitOf('V1 9 vcc 0\nR1 10k vcc a\nR2 5k a b\nR3 5k b 0\nSW1 b 0'),
+      readouts: [{ id: 'a', name: 'At a', kind: 'voltage', net: 'a' }] as const,
+    };
+    const table = positionTable(unit);
+    const at = (position: string) => {
+      const answer = table.find((p) => p.position === position)!.answers[0];
+      return answer?.ok === true ? answer.value : null;
+    };
+    // 9 V through 10k over 10k, and over 5k (voltage divider).
+    expect(at('open')).toBeCloseTo(4.5, 3);
+    expect(at('closed')).toBeCloseTo(3, 2);
   });
 });
 

@@ -1,12 +1,12 @@
 import type { UnitResource, Wire } from '@halfsplit/contract';
 import {
   checkWiring,
-  contactsOf,
+  formatQuantity,
   keyOfEnd,
   parseWireLine,
   resolveLayer,
   rewiredEnds,
-  type LayerPart,
+  unitOf,
   type WireEnd,
   type WiringReport,
 } from '@halfsplit/core';
@@ -14,6 +14,7 @@ import { DeleteOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useMemo, type ReactNode } from 'react';
 import { unitChange } from '../../api/change.ts';
+import { usePositions } from '../../compute/use-positions.ts';
 import { newId } from '../../api/outbox-store.ts';
 import { LineEntry } from '../../ui/line-entry.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
@@ -91,7 +92,7 @@ export function WiringView({ tabs }: { readonly tabs: ReactNode }) {
             </div>
           )}
           <WireList report={report} onRemove={(id) => keep(wires.filter((w) => w.id !== id))} />
-          <Contacts parts={circuit.parts} />
+          <Positions />
         </div>
       </section>
       <WiringMap report={report} parts={circuit.parts} />
@@ -177,33 +178,54 @@ function Swatch({ colour }: { readonly colour: string | undefined }) {
   );
 }
 
-/** Which position of each switch and jack joins what. */
-function Contacts({ parts }: { readonly parts: readonly LayerPart[] }) {
-  const having = parts
-    .map((part) => ({ part, positions: contactsOf(part) }))
-    .filter((p) => p.positions.length > 0);
-  if (having.length === 0) return null;
+/** Which position of each switch and jack joins what, and what the unit does in it. */
+function Positions() {
+  const { document } = useUnitContext();
+  const rows = usePositions(document);
+  if (!rows || rows.length === 0) return null;
+  const pins = new Map(resolveLayer(document.circuit, 'planned').parts.map((p) => [p.ref, p.pins]));
+  const lug = (ref: string, pin: string) => `${pin} (${pins.get(ref)?.[pin] ?? ''})`;
+  const told = document.readouts.flatMap((readout, i) =>
+    rows.some((row) => row.answers[i] !== null) ? [{ readout, i }] : [],
+  );
   return (
     <div className="hs-block">
-      <h3>Positions</h3>
+      <h3>Positions, as planned</h3>
       <table className={styles.table}>
+        <thead>
+          <tr>
+            <th>part</th>
+            <th>position</th>
+            <th>joins</th>
+            {told.map(({ readout }) => (
+              <th key={readout.id}>{readout.name}</th>
+            ))}
+          </tr>
+        </thead>
         <tbody>
-          {having.flatMap(({ part, positions }) =>
-            positions.map(({ position, joined }) => (
-              <tr key={`${part.ref} ${position}`}>
-                <td className="hs-mono">{part.ref}</td>
-                <td>{position}</td>
-                <td>
-                  {joined.length === 0
-                    ? 'joins nothing'
-                    : joined.map(([a, b]) => `${a} (${part.pins[a]}) with ${b} (${part.pins[b]})`).join(', ')}
-                </td>
-              </tr>
-            )),
-          )}
+          {rows.map(({ ref, position, joined, answers }) => (
+            <tr key={`${ref} ${position}`}>
+              <td className="hs-mono">{ref}</td>
+              <td>{position}</td>
+              <td>
+                {joined.length === 0
+                  ? 'nothing'
+                  : joined.map(([a, b]) => `${lug(ref, a)} with ${lug(ref, b)}`).join(', ')}
+              </td>
+              {told.map(({ readout, i }) => {
+                const answer = answers[i];
+                return (
+                  <td key={readout.id} className="hs-number hs-mono">
+                    {answer?.ok === true
+                      ? formatQuantity(answer.value, unitOf(readout, document.readouts), { digits: 3 })
+                      : '–'}
+                  </td>
+                );
+              })}
+            </tr>
+          ))}
         </tbody>
       </table>
-      <p className="hs-dim">What each position does to the readouts stands under Rework, in the settings.</p>
     </div>
   );
 }
