@@ -3,6 +3,8 @@ import { Worker } from 'node:worker_threads';
 import { Matrix, solve as solveDense } from 'ml-matrix';
 import {
   AnalysisSession,
+  benchSteps,
+  checkBoard,
   evaluateReadout,
   faultDictionary,
   formNets,
@@ -12,6 +14,7 @@ import {
   noiseAt,
   posteriorOf,
   preparePath,
+  proposeBoard,
   readEvidence,
   resolveLayer,
   solve,
@@ -280,6 +283,26 @@ const dictionaryUs = medianUs(
   3,
 );
 add(`fault dictionary of ${larkUnit.parts.length} parts, voltages at every net, one worker`, dictionaryUs);
+
+const drover = DEMO_UNITS.find((u) => u.document.boards !== undefined)!.document;
+const planned = resolveLayer(drover.circuit, 'planned');
+const [laid] = drover.boards!;
+add(
+  `check of a board with ${laid!.places.length} parts, as at every move`,
+  medianUs(() => void checkBoard(planned, laid!, drover.wires)),
+);
+for (const parts of [8, 12, 20]) {
+  const circuit = resolveLayer(randomCircuit(parts, Math.ceil(parts / 4)), 'planned');
+  const few = { ...circuit, parts: circuit.parts.slice(0, parts) };
+  add(
+    `board proposed for ${few.parts.length} parts, strips`,
+    medianUs(() => void proposeBoard(few, [], { style: 'strip', columns: 30, rows: 20, seed: 1 }), 3),
+  );
+}
+add(
+  `bench steps of a whole unit of ${drover.circuit.parts.length} parts`,
+  medianUs(() => void benchSteps(drover, { isWhole: true }), 3),
+);
 
 const width = Math.max(...rows.map((r) => r.what.length));
 for (const { what, us, note } of rows) {
