@@ -1,5 +1,5 @@
 import type { Board, Hole, Wire } from '@halfsplit/contract';
-import { areInTheWay, bodiesMeet, PITCH_MM, whyNotOn } from '../bodies/index.ts';
+import { areInTheWay, bodiesMeet, boxesMeet, boxOf, PITCH_MM, whyNotOn } from '../bodies/index.ts';
 import type { LayerCircuit } from '../circuit/index.ts';
 import { Copper } from './copper.ts';
 import { belongsOnBoard, readPlaces, wiredRefs, type PlacedBody } from './placed.ts';
@@ -265,10 +265,11 @@ function nearest(all: readonly Occupant[], net: string): Occupant {
 
 function overlaps(bodies: readonly PlacedBody[]): BoardProblem[] {
   const found: BoardProblem[] = [];
+  const boxes = bodies.map((b) => boxOf(b.stance));
   for (let i = 0; i < bodies.length; i += 1)
     for (let j = 0; j < i; j += 1) {
       const [one, other] = [bodies[j]!, bodies[i]!];
-      if (!clash(one, other)) continue;
+      if (!boxesMeet(boxes[j]!, boxes[i]!) || !clash(one, other)) continue;
       found.push({
         code: 'overlap',
         message: `${one.name} and ${other.name} are in one another's way.`,
@@ -278,6 +279,12 @@ function overlaps(bodies: readonly PlacedBody[]): BoardProblem[] {
     }
   return found;
 }
+
+/** Whether a part would be in the way of any of some. */
+export const isInTheWay = (one: PlacedBody, others: readonly PlacedBody[]): boolean => {
+  const box = boxOf(one.stance);
+  return others.some((other) => boxesMeet(box, boxOf(other.stance)) && clash(one, other));
+};
 
 /** Whether one part is in the way of another. Leads that share a hole meet there, which is told already. */
 const clash = (one: PlacedBody, other: PlacedBody): boolean =>

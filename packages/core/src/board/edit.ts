@@ -1,6 +1,7 @@
 import type { Board, BoardPlace, Hole } from '@halfsplit/contract';
 import type { LayerCircuit } from '../circuit/index.ts';
-import { checkBoard } from './check.ts';
+import { isInTheWay } from './check.ts';
+import { readPlaces } from './placed.ts';
 import { inventoryOf, type Item } from './propose/items.ts';
 
 const same = (a: Hole, b: Hole): boolean => a[0] === b[0] && a[1] === b[1];
@@ -137,18 +138,14 @@ export function placeFor(circuit: LayerCircuit, board: Board, ref: string): Boar
     ...board.links.flatMap((l) => [key(l.from), key(l.to)]),
   ]);
   const isOn = ([c, r]: Hole) => c >= 0 && r >= 0 && c < board.columns && r < board.rows;
-  const before = new Set(
-    checkBoard(circuit, board)
-      .problems.filter((p) => p.code === 'overlap')
-      .map((p) => p.message),
-  );
+  const { bodies } = readPlaces(circuit, board);
   for (let row = 0; row < board.rows; row += 1)
     for (let column = 0; column < board.columns; column += 1)
       for (const place of placesAt(item, [column, row])) {
         const holes = Object.values(place.holes);
         if (!holes.every((h) => isOn(h) && !taken.has(key(h)))) continue;
-        const { problems } = checkBoard(circuit, withPlace(board, place));
-        if (problems.every((p) => p.code !== 'overlap' || before.has(p.message))) return place;
+        const [placed] = readPlaces(circuit, { places: [place] }).bodies;
+        if (placed && !isInTheWay(placed, bodies)) return place;
       }
   return undefined;
 }

@@ -24,3 +24,25 @@ export const bodiesMeet = (a: Standing, b: Standing): boolean => meet([a.body], 
 export const areInTheWay = (a: Standing, b: Standing, touchingMm = TOUCHING_MM): boolean =>
   meet([a.body, ...a.leads], [b.body, ...b.leads, ...b.pins], touchingMm) ||
   meet(a.pins, [b.body, ...b.leads], touchingMm);
+
+/** The upright box that all of a part lies in, mm. */
+export interface BoxMm {
+  readonly left: number;
+  readonly right: number;
+  readonly top: number;
+  readonly bottom: number;
+}
+
+export function boxOf({ body, leads, pins }: Standing): BoxMm {
+  const points = [body, ...leads, ...pins].flat();
+  return {
+    left: Math.min(...points.map((p) => p.x)),
+    right: Math.max(...points.map((p) => p.x)),
+    top: Math.min(...points.map((p) => p.y)),
+    bottom: Math.max(...points.map((p) => p.y)),
+  };
+}
+
+/** Whether two boxes share a place, the second moved by a distance. */
+export const boxesMeet = (a: BoxMm, b: BoxMm, dx = 0, dy = 0): boolean =>
+  a.right > b.left + dx && b.right + dx > a.left && a.bottom > b.top + dy && b.bottom + dy > a.top;

@@ -1,8 +1,11 @@
 import {
   areInTheWay,
+  boxesMeet,
+  boxOf,
   depthOfOverlap,
   distanceApart,
   PITCH_MM,
+  type BoxMm,
   type Polygon,
   type Standing,
 } from '../../bodies/index.ts';
@@ -37,17 +40,10 @@ const movedStanding = ({ body, leads, pins }: Standing, dx: number, dy: number):
   pins: pins.map((p) => moved(p, dx, dy)),
 });
 
-interface Box {
-  readonly left: number;
-  readonly right: number;
-  readonly top: number;
-  readonly bottom: number;
-}
-
 /** Which ways of placing two items are in one another's way, worked out once for each distance between them. */
 export class Clashes {
   readonly shapes: readonly (readonly Shape[])[];
-  private readonly boxes: readonly Box[];
+  private readonly boxes: readonly BoxMm[];
   private readonly standings: readonly Standing[];
   private readonly owners: readonly Item[];
   private readonly known = new Map<number, boolean>();
@@ -76,20 +72,13 @@ export class Clashes {
     );
     this.standings = standings;
     this.owners = owners;
-    this.boxes = standings.map((s, i) => boxOf(s, owners[i]!));
+    this.boxes = standings.map((s, i) => boxAround(s, owners[i]!));
   }
 
   /** Whether two shapes are in one another's way, the second at a distance in holes from the first. */
   clash(a: number, b: number, dx: number, dy: number): boolean {
     const [one, other] = [this.boxes[a]!, this.boxes[b]!];
-    const [x, y] = [dx * PITCH_MM, dy * PITCH_MM];
-    if (
-      one.right <= other.left + x ||
-      other.right + x <= one.left ||
-      one.bottom <= other.top + y ||
-      other.bottom + y <= one.top
-    )
-      return false;
+    if (!boxesMeet(one, other, dx * PITCH_MM, dy * PITCH_MM)) return false;
     const key = ((a * this.boxes.length + b) * REACH + dx + REACH / 2) * REACH + dy + REACH / 2;
     const known = this.known.get(key);
     if (known !== undefined) return known;
@@ -107,15 +96,11 @@ export class Clashes {
   }
 }
 
-function boxOf({ body, leads, pins }: Standing, { body: { isHot } }: Item): Box {
-  const points = [body, ...leads, ...pins].flat();
+/** The box of a part, with room about what gets hot. */
+function boxAround(standing: Standing, { body: { isHot } }: Item): BoxMm {
+  const { left, right, top, bottom } = boxOf(standing);
   const room = isHot === true ? 2 * CLEAR_OF_HEAT_MM : 0;
-  return {
-    left: Math.min(...points.map((p) => p.x)) - room,
-    right: Math.max(...points.map((p) => p.x)) + room,
-    top: Math.min(...points.map((p) => p.y)) - room,
-    bottom: Math.max(...points.map((p) => p.y)) + room,
-  };
+  return { left: left - room, right: right + room, top: top - room, bottom: bottom + room };
 }
 
 const HOLE_MM = 0.8;
