@@ -87,8 +87,8 @@ describe('what a unit is built with', () => {
 });
 
 describe('ticks of the bench work', () => {
-  const tick = (id: string, isDone: boolean) =>
-    test.write('PUT', `${root()}/ticks`, { id, words: `Did ${id}.`, isDone, at: '2026-03-02T09:00:00.000Z' });
+  const tick = (id: string, isDone: boolean, at = '2026-03-02T09:00:00.000Z') =>
+    test.write('PUT', `${root()}/ticks`, { id, words: `Did ${id}.`, isDone, at });
 
   it('are kept and logged, once, and taken back', async () => {
     const { unit: ticked } = await tick('loosen', true);
@@ -96,6 +96,9 @@ describe('ticks of the bench work', () => {
     expect(ticked.log[0]!.summary).toBe('Did loosen.');
     const { unit: again } = await tick('loosen', true);
     expect(again.log).toHaveLength(ticked.log.length);
+    // What has lapsed is ticked anew.
+    const later = '2026-03-03T09:00:00.000Z';
+    expect((await tick('loosen', true, later)).unit.ticks['loosen']).toEqual({ at: later });
     const { unit: back } = await tick('loosen', false);
     expect(Object.keys(back.ticks)).toEqual(['safe']);
     expect(back.log[0]!.summary).toContain('Not done after all');

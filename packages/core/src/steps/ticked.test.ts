@@ -43,6 +43,18 @@ describe('ticks of the bench work', () => {
     expect(nextStep(tickedSteps(list, { ...ticks, check: { at: AT(12) } }, now(12)))!.step.id).toBe('power');
   });
 
+  it('of work that is finished do not hold for the next', () => {
+    const ticks = Object.fromEntries(
+      ['safe', 'photograph', 'check', 'power'].map((id, i) => [id, { at: AT(9 + i) }]),
+    );
+    const work = [step('safe', 'safe'), step('photograph', 'photograph', ['safe']), ...list.slice(1)];
+    const seen = tickedSteps(work, ticks, now(12));
+    expect(seen.every((s) => s.done === undefined)).toBe(true);
+    expect(nextStep(seen)!.step.id).toBe('safe');
+    const whole = { ...ticks, do: { at: AT(10) }, do2: { at: AT(10) } };
+    expect(tickedSteps(work, whole, now(12)).every((s) => s.done !== undefined)).toBe(true);
+  });
+
   it('of changes are their own, and a name of every object is no tick', () => {
     expect(tickedSteps([step('do', 'fit', [], AT(9))], {}, now(10))[0]!.done).toEqual({ at: AT(9) });
     expect(tickedSteps([step('constructor', 'fit')], {}, now(10))[0]!.done).toBeUndefined();

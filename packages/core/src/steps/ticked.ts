@@ -14,10 +14,12 @@ export interface TickedStep {
 const SAFE_FOR_H = 4;
 const SAFETY: ReadonlySet<StepKind> = new Set(['safe', 'discharge', 'dead']);
 const PROOF: ReadonlySet<StepKind> = new Set(['check', 'power']);
+/** What is done once for a piece of work, whatever it is. */
+const FRAME: ReadonlySet<StepKind> = new Set([...SAFETY, ...PROOF, 'photograph', 'mark', 'loosen']);
 
 /**
- * Which steps are done. What makes a unit safe lapses after a pause, and what was checked lapses with the next thing that is done to
- * the unit.
+ * Which steps are done. What makes a unit safe lapses after a pause, what was checked with the next thing that is done to the unit,
+ * and what framed a piece of work when that is finished and there is other work.
  *
  * @param ticks ticks of steps that no change has, by their ids
  * @param nowMs the time now, ms since 1970
@@ -42,9 +44,14 @@ export function tickedSteps(
     ...steps.flatMap((step) => tickOf(step)?.at ?? []).map((at) => Date.parse(at)),
   );
   const isPaused = nowMs - last > SAFE_FOR_H * 3_600_000;
+  const end = steps.findLast((step) => step.kind === 'power');
+  const finished = end && tickOf(end);
+  const hasOpenWork = steps.some((step) => !FRAME.has(step.kind) && !tickOf(step));
   return steps.map((step): TickedStep => {
     const tick = tickOf(step);
     if (!tick) return { step, done: undefined, lapsed: undefined };
+    if (hasOpenWork && finished && FRAME.has(step.kind) && timeOf(tick) <= timeOf(finished))
+      return { step, done: undefined, lapsed: 'It was done for work that is finished.' };
     if (SAFETY.has(step.kind) && isPaused)
       return {
         step,

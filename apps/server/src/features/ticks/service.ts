@@ -12,8 +12,10 @@ export async function tickStep(
   transaction: Transaction,
 ): Promise<void> {
   const before = unit.ticks;
-  if (Object.hasOwn(before, id) === isDone) return;
-  if (isDone && Object.keys(before).length >= MOST_TICKS)
+  const known = Object.hasOwn(before, id) ? before[id] : undefined;
+  // A tick that has lapsed is ticked anew, with its own time.
+  if (isDone ? known?.at === at : !known) return;
+  if (isDone && !known && Object.keys(before).length >= MOST_TICKS)
     throw invalid(
       `${MOST_TICKS} steps are ticked already.`,
       'Begin the work anew, which takes old ticks away.',

@@ -1,3 +1,4 @@
+import type { UnitResource } from '@halfsplit/contract';
 import {
   missingBefore,
   nextStep,
@@ -33,8 +34,8 @@ export function useBenchWork(wish: WorkWish): BenchWork {
   const work = useWork(document, wish);
   const nowMs = useNow();
   const steps = useMemo(
-    () => (work ? tickedSteps(work.steps, unit.ticks, nowMs) : null),
-    [work, unit.ticks, nowMs],
+    () => (work ? tickedSteps(work.steps, heldTicks(unit), nowMs) : null),
+    [work, unit, nowMs],
   );
   const tick = useCallback(
     (step: BenchStep, isDone: boolean) => {
@@ -46,7 +47,8 @@ export function useBenchWork(wish: WorkWish): BenchWork {
       // The last step of the way back takes the change back.
       if (!resource || !isBack || !isDone) return;
       const others = (work?.steps ?? []).filter((s) => s.id.startsWith('back:') && s.id !== step.id);
-      if (others.every((s) => Object.hasOwn(unit.ticks, s.id))) put(resource, 'undone');
+      const held = heldTicks(unit);
+      if (others.every((s) => Object.hasOwn(held, s.id))) put(resource, 'undone');
     },
     [unit, work, change, tickStep, put],
   );
@@ -64,6 +66,19 @@ export function useBenchWork(wish: WorkWish): BenchWork {
     tick,
     beginAnew,
   };
+}
+
+/** Ticks without those of a way back that was gone before the change was done again. */
+function heldTicks({ ticks, changes }: UnitResource): UnitResource['ticks'] {
+  const since = new Map(
+    changes.flatMap(({ change }) => (change.state === 'done' ? [[change.id, change.since ?? '']] : [])),
+  );
+  const isOld = (id: string, at: string) => {
+    const [, change] = /^back:(.+)\.\d+$/.exec(id) ?? [];
+    const done = change === undefined ? undefined : since.get(change);
+    return done !== undefined && at < done;
+  };
+  return Object.fromEntries(Object.entries(ticks).filter(([id, { at }]) => !isOld(id, at)));
 }
 
 function useNow(): number {
