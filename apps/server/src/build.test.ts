@@ -98,7 +98,7 @@ describe('ticks of the bench work', () => {
     expect(again.log).toHaveLength(ticked.log.length);
     // What has lapsed is ticked anew.
     const later = '2026-03-03T09:00:00.000Z';
-    expect((await tick('loosen', true, later)).unit.ticks['loosen']).toEqual({ at: later });
+    expect((await tick('loosen', true, later)).unit.ticks.loosen).toEqual({ at: later });
     const { unit: back } = await tick('loosen', false);
     expect(Object.keys(back.ticks)).toEqual(['safe']);
     expect(back.log[0]!.summary).toContain('Not done after all');
