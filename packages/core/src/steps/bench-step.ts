@@ -40,6 +40,8 @@ export interface BenchStep {
   readonly refs: readonly string[];
   readonly nets: readonly string[];
   readonly caution?: string;
+  /** Where it goes on a board of the unit: its holes. */
+  readonly place?: string;
   /** Steps that come before it. */
   readonly needs: readonly string[];
   /** The step of a change that is done with it. */

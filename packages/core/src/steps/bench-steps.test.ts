@@ -251,7 +251,7 @@ describe('work of other sorts', () => {
           style: 'strip',
           columns: 9,
           rows: 9,
-          places: [],
+          places: [{ ref: 'R1', holes: { a: [2, 3], b: [2, 7] } }],
           cuts: [[4, 3]],
           links: [{ from: [2, 1], to: [2, 5] }],
           terminals: [],
@@ -260,6 +260,7 @@ describe('work of other sorts', () => {
     });
     const { steps } = benchSteps(unit);
     expect(kinds(steps)[0]).toBe('mark');
+    expect(steps.find((s) => s.id === 'do:R1')!.place).toBe('a at column 2, row 3; b at column 2, row 7');
     const order = [
       'b1:cut:4,3',
       'b1:link:2,1-2,5',

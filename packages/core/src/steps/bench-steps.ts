@@ -1,4 +1,4 @@
-import type { Board, Change } from '@halfsplit/contract';
+import type { Board, BoardPlace, Change } from '@halfsplit/contract';
 import { AnalysisSession } from '../analysis/index.ts';
 import { belongsOnBoard, holeWords, wiredRefs } from '../board/index.ts';
 import {
@@ -12,6 +12,7 @@ import type { LayerCircuit, UnitDocument } from '../circuit/index.ts';
 import { likelyStored } from '../isolate/index.ts';
 import { bearingsOf } from '../judge/index.ts';
 import { HalfsplitError, type Problem } from '../errors.ts';
+import { unitOfPackage } from '../pinout/index.ts';
 import type { BenchStep, Draft } from './bench-step.ts';
 import { computed } from './computed.ts';
 import { checksBeforePower, powerSteps } from './checks.ts';
@@ -54,6 +55,27 @@ export interface WorkWish {
  * taken back; a unit without changes is built from nothing. Throws `change/unknown` for a change that is not there.
  */
 export function benchSteps(unit: UnitDocument, wish: WorkWish = {}): Work {
+  const { steps, problems } = workFor(unit, wish);
+  return { steps: placed(steps, unit.boards ?? []), problems };
+}
+
+/** Steps that put a part in, with the holes that it goes into. */
+const placed = (steps: readonly BenchStep[], boards: readonly Board[]): readonly BenchStep[] =>
+  steps.map((step) => {
+    const isPutIn = step.kind === 'fit' || step.kind === 'chip';
+    const name = unitOfPackage(step.refs[0] ?? '')?.designator;
+    const place = isPutIn
+      ? boards.flatMap((b) => b.places).find((p) => p.ref === step.refs[0] || p.ref === name)
+      : undefined;
+    return place ? { ...step, place: holesWords(place) } : step;
+  });
+
+const holesWords = ({ holes }: BoardPlace): string =>
+  Object.entries(holes)
+    .map(([pin, hole]) => `${pin} at ${holeWords(hole)}`)
+    .join('; ');
+
+function workFor(unit: UnitDocument, wish: WorkWish): Work {
   const { change: id, isWhole, isBack, alsoDone } = wish;
   const changes = unit.circuit.changes ?? [];
   if (isWhole === true || (id === undefined && changes.length === 0)) return wholeUnit(unit);

@@ -136,6 +136,7 @@ function StepAtHand({ ticked, work, onShow }: AtHandProps) {
       <p className={styles.say}>{step.say}</p>
       {step.caution !== undefined && <p className={styles.caution}>{step.caution}</p>}
       {part && <PartPicture part={part} />}
+      {step.place !== undefined && <p>On the board: {step.place}.</p>}
       <p className="hs-dim">{step.why}</p>
       {lapsed !== undefined && <p className="hs-edge">{lapsed}</p>}
       {open.length > 0 && !done && (
