@@ -24,13 +24,10 @@ export function workChoices(unit: UnitResource, nowMs: number): readonly WorkCho
   });
   const planned = changes.filter((c) => c.state === 'planned');
   const alsoDone = fresh.map((c) => c.id);
-  const all: readonly WorkChoice[] =
-    planned.length + fresh.length > 0
-      ? [{ key: 'all', words: 'All that is planned', wish: { alsoDone } }]
-      : [];
+  const all: WorkChoice = { key: 'all', words: 'All that is planned', wish: { alsoDone } };
   const each = planned.length > 1 ? planned : [];
   return [
-    ...all,
+    all,
     ...each.map(({ id, name }): WorkChoice => ({ key: `do:${id}`, words: name, wish: { change: id } })),
     ...changes
       .filter((c) => c.state === 'done' || c.state === 'undone')

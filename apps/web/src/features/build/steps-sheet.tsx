@@ -69,7 +69,8 @@ export function StepsSheet({ tabs }: { readonly tabs: ReactNode }) {
       ))}
       {work.steps?.length === 0 && (
         <p className="hs-empty-words">
-          Nothing is planned. What is planned under Rework stands here as steps, in the order of good hands.
+          Nothing is planned. What is planned under Rework stands here as steps, in the order of good hands;
+          above, the whole unit can be chosen, from nothing.
         </p>
       )}
       {shown && <StepAtHand key={shown.step.id} ticked={shown} work={work} onShow={setShownId} />}

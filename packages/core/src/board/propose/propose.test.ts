@@ -64,6 +64,26 @@ describe('a proposed board', () => {
     }
   });
 
+  it('needs every cut: without any one of them two nets are one, by the check and by the painting', () => {
+    for (let seed = 1; seed <= 8; seed += 1) {
+      const circuit = randomCircuit(seeded(seed), 8);
+      const proposal = proposeBoard(circuit, [], { ...wish, effort: 0.1 });
+      if (!proposal.ok) throw new Error(proposal.why);
+      const { board } = proposal;
+      board.cuts.forEach((_, i) => {
+        const missing = { ...board, cuts: board.cuts.filter((__, k) => k !== i) };
+        const { shorts } = secondLook(circuit, missing);
+        const told = checkBoard(circuit, missing)
+          .problems.filter((p) => p.code === 'short')
+          .map((p) => [...p.nets!].sort().join(' '));
+        expect(told.sort(), `seed ${seed}, cut ${i}`).toEqual(shorts);
+        // Pins that nothing uses are parted too, and are no net.
+        const chips = board.places.some((p) => p.ref.startsWith('U'));
+        if (!chips) expect(shorts.length, `seed ${seed}, cut ${i}`).toBeGreaterThan(0);
+      });
+    }
+  });
+
   it('is within 1.3 times the smallest that a long search finds, for circuits of up to twelve parts', () => {
     for (const circuit of [layerOf(PREAMP), randomCircuit(seeded(7), 8), randomCircuit(seeded(21), 10)]) {
       const usual = areaOf(proposeBoard(circuit, [], wish));
