@@ -1,5 +1,11 @@
-import type { PanelControl, PanelObstacle } from '@halfsplit/contract';
+import {
+  panelControlSchema,
+  panelObstacleSchema,
+  type PanelControl,
+  type PanelObstacle,
+} from '@halfsplit/contract';
 import { kindOfRef, type LayerPart } from '../circuit/index.ts';
+import { whyNotKept } from '../formats/index.ts';
 
 type Size = Pick<PanelControl, 'holeMm' | 'lengthMm' | 'widthMm' | 'depthMm'>;
 
@@ -58,17 +64,19 @@ export function parsePanelLine(line: string, parts: readonly LayerPart[]): Panel
   if (said.some((n) => !(n > 0))) return { ok: false, why: `${name}: a size is above zero.` };
   const named = part ? { ref: part.ref } : { name };
   const tall = sizes.get('tall')?.[0];
-  if (tall !== undefined)
-    return { ok: true, obstacle: { ...named, at: { x, y }, lengthMm, widthMm, heightMm: tall } };
-  return {
-    ok: true,
-    control: {
-      ...named,
-      at: { x, y },
-      holeMm: sizes.get('hole')?.[0] ?? usual.holeMm,
-      lengthMm,
-      widthMm,
-      depthMm: sizes.get('deep')?.[0] ?? usual.depthMm,
-    },
+  if (tall !== undefined) {
+    const obstacle = { ...named, at: { x, y }, lengthMm, widthMm, heightMm: tall };
+    const why = whyNotKept(obstacle, panelObstacleSchema, { id: 'o' });
+    return why === undefined ? { ok: true, obstacle } : { ok: false, why };
+  }
+  const control = {
+    ...named,
+    at: { x, y },
+    holeMm: sizes.get('hole')?.[0] ?? usual.holeMm,
+    lengthMm,
+    widthMm,
+    depthMm: sizes.get('deep')?.[0] ?? usual.depthMm,
   };
+  const why = whyNotKept(control, panelControlSchema, { id: 'c' });
+  return why === undefined ? { ok: true, control } : { ok: false, why };
 }

@@ -91,7 +91,18 @@ describe('a control as it is typed', () => {
   });
 
   it('is refused with a sentence where it has no place or no size', () => {
-    for (const line of ['', 'SW1', 'SW1 40', 'SW1 40 20 hole', 'SW1 a b', 'SW1 40 20 body 0x0', 'SW1 1 2 3'])
+    for (const line of [
+      '',
+      'SW1',
+      'SW1 40',
+      'SW1 40 20 hole',
+      'SW1 a b',
+      'SW1 40 20 body 0x0',
+      'SW1 1 2 3',
+      'SW1 1e308 5',
+      `${'X'.repeat(90)} 1 2`,
+      '\u0000 1 2',
+    ])
       expect(read(line), line).toMatchObject({ ok: false, why: expect.stringMatching(/\w/) });
   });
 });

@@ -8,4 +8,5 @@ export {
 export { readChanges } from './read-change.ts';
 export { readModel, readPart, readReadout, type UnreadPart } from './read-fields.ts';
 export { formatWant, parseWant } from './want-text.ts';
+export { whyNotKept } from './kept.ts';
 export { delimiterOf, readCsv, writeCsv } from './csv.ts';

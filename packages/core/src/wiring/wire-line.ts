@@ -1,4 +1,5 @@
-import type { Wire } from '@halfsplit/contract';
+import { wireSchema, type Wire } from '@halfsplit/contract';
+import { whyNotKept } from '../formats/index.ts';
 
 /** What was read of a line of the wiring sheet. */
 export type WireLine =
@@ -41,13 +42,12 @@ export function parseWireLine(line: string): WireLine {
       ok: false,
       why: `A wire has two ends, and ${ends.length === 0 ? 'none was' : `${ends.length} ${ends.length === 1 ? 'was' : 'were'}`} read: green P1.2 board.in`,
     };
-  return {
-    ok: true,
-    wire: {
-      ...(colour === undefined ? {} : { colour: colour.toLowerCase() }),
-      from: ends[0]!,
-      to: ends[1]!,
-      ...(length === undefined ? {} : { length }),
-    },
+  const wire = {
+    ...(colour === undefined ? {} : { colour: colour.toLowerCase() }),
+    from: ends[0]!,
+    to: ends[1]!,
+    ...(length === undefined ? {} : { length }),
   };
+  const why = whyNotKept(wire, wireSchema, { id: 'w' });
+  return why === undefined ? { ok: true, wire } : { ok: false, why };
 }

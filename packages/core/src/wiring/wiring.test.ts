@@ -162,5 +162,11 @@ describe('a wire as it is typed', () => {
       why: expect.stringContaining('1 was read'),
     });
     expect(parseWireLine('')).toMatchObject({ ok: false });
+    expect(parseWireLine(`${'X'.repeat(200)} y`)).toMatchObject({
+      ok: false,
+      why: expect.stringContaining('at most 120'),
+    });
+    expect(parseWireLine('a\u0000b c')).toMatchObject({ ok: false, why: expect.stringContaining('NUL') });
+    expect(parseWireLine('__proto__ constructor')).toMatchObject({ ok: true });
   });
 });
