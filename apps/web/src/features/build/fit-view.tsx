@@ -220,11 +220,14 @@ function Verdict({ panel, problems }: { readonly panel: Panel; readonly problems
         </p>
       ) : (
         <ul>
-          {problems.map((p) => (
-            <li key={p.message} className={p.code === 'close' ? 'hs-edge' : 'hs-problem'}>
-              {p.message}
-            </li>
-          ))}
+          {/* What meets comes before what is only close. */}
+          {[...problems]
+            .sort((a, b) => Number(a.code === 'close') - Number(b.code === 'close'))
+            .map((p) => (
+              <li key={p.message} className={p.code === 'close' ? 'hs-edge' : 'hs-out'}>
+                {p.message}
+              </li>
+            ))}
         </ul>
       )}
     </div>

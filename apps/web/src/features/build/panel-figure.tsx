@@ -135,8 +135,9 @@ export function PanelFigure({ panel, shapes, problems, free, onDrag, onKeep }: F
           {shapes.map((s, i) => (
             <g key={i} className={meeting.has(s.name) ? styles.met : styles.under}>
               <polygon points={points(s.shape)} />
-              <text x={middle(s.shape).x} y={middle(s.shape).y + 1.2} textAnchor="middle">
-                {s.name} {Math.round(s.heightMm)}
+              <text x={middle(s.shape).x} y={middle(s.shape).y + 0.8} textAnchor="middle">
+                {s.name}
+                <title>{`${s.name}, ${Math.round(s.heightMm)} mm high`}</title>
               </text>
             </g>
           ))}
