@@ -7,7 +7,7 @@ export {
   type BoardReport,
 } from './check.ts';
 export { belongsOnBoard, readPlaces, wiredRefs, type PlacedBody, type PlacedPin } from './placed.ts';
-export { MOST_PROPOSED, proposeBoard, type BoardProposal, type BoardWish } from './propose/propose.ts';
+export { proposeBoard, type BoardProposal, type BoardWish } from './propose/propose.ts';
 export {
   blankBoard,
   cleared,

@@ -1,5 +1,5 @@
 import type { Board, Panel, PanelControl } from '@halfsplit/contract';
-import { circle, depthOfOverlap, PITCH_MM, rectangle, type PointMm, type Polygon } from '../bodies/index.ts';
+import { depthOfOverlap, PITCH_MM, rectangle, type PointMm, type Polygon } from '../bodies/index.ts';
 import { readPlaces } from '../board/index.ts';
 import type { LayerCircuit } from '../circuit/index.ts';
 
@@ -37,7 +37,7 @@ const nameOf = ({
 const mm = (value: number): string => `${Math.round(value * 10) / 10} mm`;
 
 /** The body of a control under its panel, seen from above. */
-export const controlShape = ({
+const controlShape = ({
   at,
   lengthMm,
   widthMm,
@@ -164,10 +164,3 @@ export function freePlaces(
     }
   return found;
 }
-
-/** The hole of a control, seen from above. */
-export const holeShape = ({ at, holeMm }: PanelControl): Polygon => circle(at, holeMm);
-
-/** Holes of a board under a panel. */
-export const boardOrigin = (panel: Panel, [column, row]: readonly [number, number]): PointMm =>
-  ontoPanel(panel, { x: column * PITCH_MM, y: row * PITCH_MM });

@@ -1,11 +1,2 @@
 export { parsePanelLine, type PanelLine } from './control-line.ts';
-export {
-  boardOrigin,
-  checkFit,
-  controlShape,
-  freePlaces,
-  holeShape,
-  standingUnder,
-  type FitCode,
-  type FitProblem,
-} from './fit.ts';
+export { checkFit, freePlaces, standingUnder, type FitCode, type FitProblem } from './fit.ts';

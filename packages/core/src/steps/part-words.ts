@@ -1,5 +1,5 @@
 import { bodyOf, lookOf } from '../bodies/index.ts';
-import { isPolarised, KINDS, printedText, type LayerPart } from '../circuit/index.ts';
+import { isPolarised, printedText, type LayerPart } from '../circuit/index.ts';
 import { formatQuantity } from '../quantity/index.ts';
 import type { Bearing } from '../judge/index.ts';
 
@@ -30,7 +30,7 @@ const POLES: Readonly<Record<string, Readonly<Record<string, string>>>> = {
 const POLARISED: Readonly<Record<string, string>> = { a: 'plus', b: 'minus' };
 
 /** Whether the ends of a part are told apart: fitted the wrong way round it fails, or the circuit does. */
-export const hasPolarity = (part: LayerPart): boolean =>
+const hasPolarity = (part: LayerPart): boolean =>
   Object.keys(part.pins).length > 2 ||
   isPolarised(part) ||
   part.kind in POLES ||
@@ -135,6 +135,3 @@ export const isOffBoard = (part: LayerPart): boolean => OFF_BOARD.has(part.kind)
 
 /** Whether a part goes into a socket: chips and valves. */
 export const isSocketed = (part: LayerPart): boolean => assemblyRank(part) === RANKS.chip;
-
-/** A part's kind in words. */
-export const kindWords = (part: LayerPart): string => KINDS[part.kind].words;

@@ -32,7 +32,7 @@ export type BoardProposal =
   | { readonly ok: false; readonly why: string };
 
 /** The most parts that a board is proposed for. */
-export const MOST_PROPOSED = 60;
+const MOST_PROPOSED = 60;
 const STARTS = 6;
 /** Rounds of the search of small and of large boards, by the number of their parts. */
 const ROUNDS_PER_BOARD = 9_000;
