@@ -1,5 +1,5 @@
 import type { Board, Panel, PanelControl } from '@halfsplit/contract';
-import { depthOfOverlap, PITCH_MM, rectangle, type PointMm, type Polygon } from '../bodies/index.ts';
+import { depthOfOverlap, rectangle, type PointMm, type Polygon } from '../bodies/index.ts';
 import { readPlaces } from '../board/index.ts';
 import type { LayerCircuit } from '../circuit/index.ts';
 
