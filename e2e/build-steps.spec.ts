@@ -48,6 +48,8 @@ test('a slow switch is planned, built step by step with Space, left and taken up
     await expect(count).toHaveText(new RegExp(`^${7 + i} of`));
   }
   await saved(page);
+  // What is finished stays in sight, and says that it is.
+  await expect(page.getByText(/^All \d+ steps are done\./)).toBeVisible();
   await goTo(page, 'Log');
   await expect(page.getByText('Done: Slow switch.')).toBeVisible();
   await expect(page.getByText(/A small signal/).first()).toBeVisible();

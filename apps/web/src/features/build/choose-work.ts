@@ -14,13 +14,18 @@ const FRESH_MS = 7 * 24 * 3_600_000;
 /** The last step of every work. */
 const LAST_STEP = 'power:signal';
 
-/** The work that a unit offers: all that is planned, one change of it, the way back of what is done, or all of it from nothing. */
-export function workChoices(unit: UnitResource, nowMs: number): readonly WorkChoice[] {
-  const proven = Date.parse(unit.ticks[LAST_STEP]?.at ?? '') || 0;
+/**
+ * The work that a unit offers: all that is planned, one change of it, the way back of what is done, or all of it from
+ * nothing. Work that is finished while somebody looks at it stays until they come again.
+ * @param openedAtMs when the work was opened, ms since 1970
+ */
+export function workChoices(unit: UnitResource, openedAtMs: number): readonly WorkChoice[] {
+  const lastAt = Date.parse(unit.ticks[LAST_STEP]?.at ?? '') || 0;
+  const proven = lastAt < openedAtMs ? lastAt : 0;
   const changes = unit.changes.map((c) => c.change);
   const fresh = changes.filter((c) => {
     const since = Date.parse(c.since ?? '') || 0;
-    return c.state === 'done' && !isTemporary(c) && since > proven && nowMs - since < FRESH_MS;
+    return c.state === 'done' && !isTemporary(c) && since > proven && openedAtMs - since < FRESH_MS;
   });
   const planned = changes.filter((c) => c.state === 'planned');
   const alsoDone = fresh.map((c) => c.id);

@@ -73,6 +73,11 @@ export function StepsSheet({ tabs }: { readonly tabs: ReactNode }) {
           above, the whole unit can be chosen, from nothing.
         </p>
       )}
+      {work.steps && work.steps.length > 0 && !shown && (
+        <p className="hs-empty-words" role="status">
+          All {work.steps.length} steps are done. Prove says whether the unit does what was wished for.
+        </p>
+      )}
       {shown && <StepAtHand key={shown.step.id} ticked={shown} work={work} onShow={setShownId} />}
       {work.steps && work.steps.length > 0 && (
         <StepList steps={work.steps} shownId={shown?.step.id} onShow={setShownId} />
