@@ -51,6 +51,11 @@ const ARCH_TRIED = 4;
 const ARCH_ROOM = 9;
 const KNOB_ROOM = 5;
 
+/** Columns between the halves of a bridge, rows between what is over and under in one, and room before it. */
+const BRIDGE_COLUMNS = 12;
+const BRIDGE_ROWS = 10;
+const BRIDGE_ROOM = 6;
+
 /** A part that is put when a net is reached which leads into its figure. */
 export interface Entry {
   readonly ref: string;
@@ -349,6 +354,32 @@ const stack: Shape = (figure, composer) => {
     });
 };
 
+/**
+ * Two half-bridges side by side, what rectifies to the upper net over what rectifies to the lower; the reservoir to the
+ * right of them, between both.
+ */
+const bridge: Shape = (figure, composer) => {
+  const leader = figure.part('D1');
+  const turn = figure.standing(leader, 'top');
+  composer.enter(figure.net('x'), { ref: leader.ref, room: BRIDGE_ROOM, at: { turn, isFlipped: false } });
+  for (const [role, column, row, up] of [
+    ['D3', 0, 1, 'x'],
+    ['D2', 1, 0, 'top'],
+    ['D4', 1, 1, 'y'],
+    ['C', 2, 0.5, 'top'],
+  ] as const) {
+    const part = figure.maybe(role);
+    if (!part) continue;
+    const stands = figure.standing(part, up);
+    composer.put(leader, part, APART_TRIED, ({ x, y }, i) => ({
+      x: x + column * BRIDGE_COLUMNS + (column > 0 ? i : 0),
+      y: y + row * BRIDGE_ROWS + (column > 0 ? 0 : i),
+      turn: stands,
+      isFlipped: false,
+    }));
+  }
+};
+
 /** How figures are drawn; those that are not here are placed by following the signal. */
 const SHAPES: ReadonlyMap<string, Shape> = new Map([
   ['inverting', feedback('RF', 'CF')],
@@ -364,4 +395,5 @@ const SHAPES: ReadonlyMap<string, Shape> = new Map([
   ['bootstrap', bootstrap],
   ['complementary-output', stack],
   ['complementary-drivers', stack],
+  ['bridge-rectifier', bridge],
 ]);

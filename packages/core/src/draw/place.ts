@@ -175,7 +175,7 @@ export class Placer {
   private hangShunts(net: string): void {
     const at = this.anchors.get(net)!;
     for (const part of this.unplacedAt(net)) {
-      if (!isTwoTerminal(part) || this.placeBesideTwin(part)) continue;
+      if (!isTwoTerminal(part) || this.waits(part) || this.placeBesideTwin(part)) continue;
       const other = this.otherNet(part, net);
       const isRail = this.classOf(other) !== 'signal';
       // A capacitor into a net that only a resistor holds to ground couples a signal: it lies.
@@ -296,7 +296,8 @@ export class Placer {
     const isFlipped = lying?.isFlipped ?? (part.kind === 'opamp' && part.pins.plus === net);
     const turn = lying?.turn ?? this.uprightTurn(part);
     const pin = pinsAt(part, { x: 0, y: 0, turn, isFlipped }).find((p) => part.pins[p.name] === net);
-    const offset = pin ?? { x: 0, y: 0 };
+    // The net's row is where the pin's wire begins.
+    const offset = pin ? { x: pin.x, y: pin.y + pin.dy } : { x: 0, y: 0 };
     for (const dy of [0, 4, -4, 8, -8, 12, -12, 16, -16]) {
       for (let dx = room; dx < 60; dx += 1) {
         const placement: Placement = { x: at.x + dx - offset.x, y: at.y + dy - offset.y, turn, isFlipped };

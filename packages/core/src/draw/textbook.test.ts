@@ -215,6 +215,36 @@ const TEXTBOOK: readonly Textbook[] = [
     standing: ['C1', 'R1'],
   },
   {
+    name: 'bridge rectifier with its reservoir and a cell',
+    lines:
+      'G1 20V p 0\nT1 1 p 0 x y\nD1 1N4007 x top\nD2 1N4007 y top\nD3 1N4007 0 x\nD4 1N4007 0 y\nC1 2200u top 0\nR1 100 top o\nC2 1000u o 0\nR2 1k o 0',
+    flow: ['G1', 'T1', 'D1', 'D2', 'C1', 'R1'],
+    stacked: [
+      ['D1', 'D3'],
+      ['D2', 'D4'],
+    ],
+    standing: ['D1', 'D2', 'D3', 'D4', 'C1'],
+    rows: [
+      ['D1', 'D2'],
+      ['D3', 'D4'],
+    ],
+  },
+  {
+    name: 'bridge rectifier of two supplies',
+    lines:
+      'G1 20V p 0\nT1 1 p 0 x y\nD1 1N4007 y top\nD2 1N4007 low x\nD3 1N4007 x top\nD4 1N4007 low y\nC1 2200u top 0\nC2 2200u 0 low\nR1 1k top 0\nR2 1k 0 low',
+    flow: ['G1', 'T1', 'D1', 'D3'],
+    stacked: [
+      ['D3', 'D2'],
+      ['D1', 'D4', 'C2'],
+    ],
+    standing: ['D1', 'D2', 'D3', 'D4', 'C1', 'C2'],
+    rows: [
+      ['D1', 'D3'],
+      ['D2', 'D4'],
+    ],
+  },
+  {
     name: 'capsule with its load',
     lines: 'V1 9V vcc 0\nR1 4k7 vcc m\nMK1 electret m 0\nC1 1u m out\nR2 100k out 0',
     flow: ['MK1', 'C1', 'R2'],
