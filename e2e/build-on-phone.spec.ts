@@ -45,6 +45,15 @@ test('the steps of a repair are ticked with one thumb, wires are typed, and a pa
   await expect(page.getByText(/Every net that leaves the board has its wire/)).toBeVisible();
   await saved(page);
 
+  // On the map two taps put a wire; it gets the colour of its net, and is taken out where it is chosen.
+  await page.getByRole('button', { name: 'V1.plus, net vcc' }).tap();
+  await expect(page.getByText('From V1.plus, on vcc: tap where its wire goes.')).toBeVisible();
+  await page.getByRole('button', { name: 'V1.minus, net 0' }).tap();
+  await expect(page.getByText(/wire w3 joins vcc at V1.plus to 0 at V1.minus/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take wire w3 out' }).tap();
+  await expect(page.getByText(/Every net that leaves the board has its wire/)).toBeVisible();
+  await saved(page);
+
   await page.getByText('Fit', { exact: true }).tap();
   await page.getByRole('button', { name: 'A panel or lid' }).tap();
   const line = page.getByLabel('A control, or something tall under the panel');

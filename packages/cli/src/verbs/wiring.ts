@@ -3,7 +3,7 @@ import {
   contactsOf,
   keyOfEnd,
   lugsOf,
-  netOfEnd,
+  netOfWire,
   positionTable,
   resolveLayer,
 } from '@halfsplit/core';
@@ -20,12 +20,12 @@ export async function wiring(options: Options): Promise<unknown> {
   return {
     ok,
     problems,
-    wires: wires.map(({ wire, ends: [from, to] }) => ({
-      id: wire.id,
-      ...(wire.colour === undefined ? {} : { colour: wire.colour }),
-      from: keyOfEnd(from),
-      to: keyOfEnd(to),
-      net: netOfEnd(from) ?? netOfEnd(to) ?? wire.net ?? null,
+    wires: wires.map((read) => ({
+      id: read.wire.id,
+      ...(read.wire.colour === undefined ? {} : { colour: read.wire.colour }),
+      from: keyOfEnd(read.ends[0]),
+      to: keyOfEnd(read.ends[1]),
+      net: netOfWire(read) ?? null,
     })),
     parts: circuit.parts
       .filter((p) => refs.has(p.ref))

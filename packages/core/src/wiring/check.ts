@@ -1,7 +1,15 @@
 import type { Board, Wire } from '@halfsplit/contract';
-import { readPlaces } from '../board/index.ts';
 import { UnionFind, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
-import { keyOfEnd, netOfEnd, readWires, type ReadWire, type WireEnd } from './ends.ts';
+import {
+  keyOfEnd,
+  netOfEnd,
+  netOfWire,
+  placesOfEnds,
+  readWires,
+  type ReadWire,
+  type WireEnd,
+} from './ends.ts';
+import { ALWAYS_WIRED, OUTSIDE, refsOnBoards } from './off-board.ts';
 
 /** What is wrong with the wires of a unit. */
 export type WiringCode =
@@ -20,11 +28,6 @@ export interface WiringReport {
   readonly problems: readonly WiringProblem[];
   readonly wires: readonly ReadWire[];
 }
-
-/** Kinds that are always beside the board, and always need a wire: what a unit is fed from and what it drives. */
-const ALWAYS_WIRED: ReadonlySet<string> = new Set(['supply', 'speaker', 'headphone']);
-/** Kinds that stand for what is connected from outside, and need none. */
-const OUTSIDE: ReadonlySet<string> = new Set(['signal', 'load']);
 
 const list = (words: readonly string[]): string =>
   words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`;
@@ -126,7 +129,7 @@ function missing(
   read: readonly ReadWire[],
   boards: readonly Board[],
 ): WiringProblem[] {
-  const onBoard = new Set(boards.flatMap((b) => readPlaces(circuit, b).bodies.flatMap((x) => x.refs)));
+  const onBoard = refsOnBoards(circuit, boards);
   const reached = new Set(read.flatMap(({ ends }) => ends.flatMap((e) => (e.on === 'lug' ? [e.ref] : []))));
   const isOff = (p: LayerPart) =>
     !OUTSIDE.has(p.kind) && !onBoard.has(p.ref) && (reached.has(p.ref) || ALWAYS_WIRED.has(p.kind));
@@ -199,15 +202,12 @@ const largest = (groups: ReadonlyMap<string, readonly string[]>): string =>
 /** Wires of one colour on two nets that end at one part, or both at the board, where one can be taken for the other. */
 function alike(read: readonly ReadWire[]): WiringProblem[] {
   const coloured = read.filter(({ wire }) => (wire.colour ?? '').trim() !== '');
-  const placesOf = ({ ends }: ReadWire) =>
-    new Set(ends.flatMap((e) => (e.on === 'lug' ? [e.ref] : e.on === 'board' ? ['the board'] : [])));
-  const netOf = ({ wire, ends }: ReadWire) => netOfEnd(ends[0]) ?? netOfEnd(ends[1]) ?? wire.net;
   return coloured.flatMap((one, i) =>
     coloured.slice(i + 1).flatMap((other): WiringProblem[] => {
       if (one.wire.colour!.trim().toLowerCase() !== other.wire.colour!.trim().toLowerCase()) return [];
-      const [a, b] = [netOf(one), netOf(other)];
+      const [a, b] = [netOfWire(one), netOfWire(other)];
       if (a === undefined || b === undefined || a === b) return [];
-      const at = [...placesOf(one)].filter((p) => placesOf(other).has(p));
+      const at = [...placesOfEnds(one.ends)].filter((p) => placesOfEnds(other.ends).has(p));
       if (at.length === 0) return [];
       return [
         {

@@ -54,3 +54,14 @@ export const keyOfEnd = (end: WireEnd): string => {
       return `"${end.words}"`;
   }
 };
+
+/** An end as it is written into a wire. */
+export const writeEnd = (end: WireEnd): string => (end.on === 'words' ? end.words : keyOfEnd(end));
+
+/** The net of a wire, as far as one of its ends or its own note tells it. */
+export const netOfWire = ({ wire, ends: [a, b] }: ReadWire): string | undefined =>
+  netOfEnd(a) ?? netOfEnd(b) ?? wire.net;
+
+/** Where an end is looked for: the part of its lug, or the board. */
+export const placesOfEnds = (ends: readonly WireEnd[]): ReadonlySet<string> =>
+  new Set(ends.flatMap((e) => (e.on === 'lug' ? [e.ref] : e.on === 'board' ? ['the board'] : [])));

@@ -1,26 +1,10 @@
 import { wireSchema, type Wire } from '@halfsplit/contract';
 import { whyNotKept } from '../formats/index.ts';
+import { WIRE_COLOURS } from './colours.ts';
 
 /** What was read of a line of the wiring sheet. */
 export type WireLine =
   { readonly ok: true; readonly wire: Omit<Wire, 'id'> } | { readonly ok: false; readonly why: string };
-
-const COLOURS = [
-  'black',
-  'brown',
-  'red',
-  'orange',
-  'yellow',
-  'green',
-  'blue',
-  'violet',
-  'grey',
-  'white',
-  'pink',
-  'turquoise',
-  'bare',
-  'screen',
-];
 
 /**
  * A wire as it is typed: colour, from, to, and how long it is: `green P1.2 board.in 120mm`; a word in quotes is an old wire whose net
@@ -32,7 +16,7 @@ export function parseWireLine(line: string): WireLine {
     word
       .toLowerCase()
       .split(/[-/]/)
-      .every((w) => COLOURS.includes(w));
+      .every((w) => WIRE_COLOURS.some((colour) => colour === w));
   const isLength = (word: string) => /^\d+(?:[.,]\d+)?(?:mm|cm|m)$/i.test(word);
   const colour = words.find(isColour);
   const length = words.find(isLength);

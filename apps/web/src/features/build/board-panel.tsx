@@ -11,6 +11,7 @@ import {
 } from '@halfsplit/core';
 import { Button, Segmented, Select } from 'antd';
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { svgPoint } from '../../ui/svg-point.ts';
 import { useSelection } from '../../unit/selection.tsx';
 import { BodyFigure, Copper, Links, Rulers, Wires } from './board-figure.tsx';
 import { boardFrame, type BoardSide } from './board-geometry.ts';
@@ -63,9 +64,8 @@ export function BoardPanel({
     );
   const nets = [...new Set(circuit.parts.flatMap((p) => Object.values(p.pins)))];
   const holeOf = (event: PointerEvent): Hole => {
-    const box = svg.current!.getBoundingClientRect();
-    const scale = frame.width / box.width;
-    return frame.holeAt((event.clientX - box.left) * scale, (event.clientY - box.top) * scale);
+    const { x, y } = svgPoint(svg.current!, event);
+    return frame.holeAt(x, y);
   };
   const isOn = ([c, r]: Hole) => c >= 0 && r >= 0 && c < board.columns && r < board.rows;
   const tapHole = (hole: Hole) => {

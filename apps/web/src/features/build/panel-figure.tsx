@@ -2,6 +2,7 @@ import type { Panel, PanelControl } from '@halfsplit/contract';
 import type { FitProblem, Polygon, standingUnder } from '@halfsplit/core';
 import { InputNumber, Select } from 'antd';
 import { useRef, useState, type PointerEvent } from 'react';
+import { svgPoint } from '../../ui/svg-point.ts';
 import { photoUrl } from '../../api/client.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import styles from './fit.module.css';
@@ -36,11 +37,7 @@ export function PanelFigure({ panel, shapes, problems, free, onDrag, onKeep }: F
   const meeting = new Set(
     problems.filter((p) => p.code !== 'close').flatMap((p) => [...p.controls, ...p.meets]),
   );
-  const atMm = (event: PointerEvent) => {
-    const matrix = svg.current!.getScreenCTM()!.inverse();
-    const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
-    return { x: point.x, y: point.y };
-  };
+  const atMm = (event: PointerEvent) => svgPoint(svg.current!, event);
   const half = (n: number) => Math.round(n * 2) / 2;
   const movedTo = (event: PointerEvent): Panel => {
     const { id, dx, dy } = drag.current!;

@@ -1,165 +1,354 @@
+import type { Wire } from '@halfsplit/contract';
 import {
   keyOfEnd,
-  lugsOf,
-  netOfEnd,
-  type LayerPart,
+  netOfWire,
+  nextColour,
+  WIRE_COLOURS,
+  writeEnd,
+  type LayerCircuit,
   type ReadWire,
-  type WireEnd,
   type WiringReport,
 } from '@halfsplit/core';
+import { Button } from 'antd';
+import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { svgPoint } from '../../ui/svg-point.ts';
 import { useSelection } from '../../unit/selection.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { paintsOf } from './wire-paint.ts';
+import { placeAt, wirePath, wiringPlan, type Spot, type WirePath, type WirePlace } from './wiring-plan.ts';
 import styles from './wiring.module.css';
 
-/** The net of a wire, as far as one of its ends tells it. */
-export const netOf = ({ wire, ends: [a, b] }: ReadWire): string =>
-  netOfEnd(a) ?? netOfEnd(b) ?? wire.net ?? 'not known';
+const LUG_RADIUS = 6;
+const TOUCH_RADIUS = 14;
 
-const CARD = { wide: 190, high: 120, gap: 26, columns: 2 } as const;
-const LUG = { step: 30, radius: 6 } as const;
-const BOARD_WIDE = 150;
-
-interface Spot {
-  readonly x: number;
-  readonly y: number;
+interface Props {
+  readonly report: WiringReport;
+  readonly circuit: LayerCircuit;
+  readonly onAdd: (wire: Omit<Wire, 'id'>) => void;
+  readonly onChange: (wire: Wire) => void;
+  readonly onRemove: (id: string) => void;
 }
 
-/** Every part off the board as its lugs are seen from behind, the board in the middle, each wire in its colour. */
-export function WiringMap({
-  report,
-  parts,
-}: {
-  readonly report: WiringReport;
-  readonly parts: readonly LayerPart[];
-}) {
+/** A wire that is being drawn: from a place, or an end of a wire that is there. */
+interface Pull {
+  readonly start: WirePlace;
+  /** The wire whose end is moved, and the place of its other end. */
+  readonly moving?: { readonly wire: Wire; readonly end: 'from' | 'to'; readonly stays: WirePlace };
+  readonly at: Spot;
+}
+
+/**
+ * Every part off the board as its lugs are seen from behind, the board in the middle, each wire in its colour. Two places
+ * that are tapped one after the other, or drawn together, have a wire; an end of the chosen wire is drawn elsewhere.
+ */
+export function WiringMap({ report, circuit, onAdd, onChange, onRemove }: Props) {
+  const { unit } = useUnitContext();
   const { selectedNet, selectNet, selectRef } = useSelection();
-  const refs = [
-    ...new Set(report.wires.flatMap(({ ends }) => ends.flatMap((e) => (e.on === 'lug' ? [e.ref] : [])))),
-  ];
-  const shown = refs.flatMap((ref) => parts.filter((p) => p.ref === ref));
-  const names = [
-    ...new Set(report.wires.flatMap(({ ends }) => ends.flatMap((e) => (e.on === 'board' ? [e.name] : [])))),
-  ];
-  const words = [
-    ...new Set(report.wires.flatMap(({ ends }) => ends.flatMap((e) => (e.on === 'words' ? [e.words] : [])))),
-  ];
-  const half = Math.ceil(shown.length / CARD.columns);
-  const right = CARD.wide + BOARD_WIDE + 4 * CARD.gap;
-  const cards = shown.map((part, i) => ({
-    part,
-    x: i < half ? CARD.gap : right,
-    y: CARD.gap + (i % half) * (CARD.high + CARD.gap),
-  }));
-  const rows = [...names, ...words];
-  const height = Math.max(half * (CARD.high + CARD.gap) + CARD.gap, rows.length * 26 + 90);
-  const board = { x: CARD.wide + 2.5 * CARD.gap, y: CARD.gap, high: Math.max(60, rows.length * 26 + 36) };
-  const spots = new Map<string, Spot>();
-  for (const { part, x, y } of cards)
-    for (const lug of lugsOf(part))
-      spots.set(`${part.ref}.${lug.pin}`, {
-        x: x + CARD.wide / 2 + lug.x * LUG.step,
-        y: y + CARD.high / 2 + 8 + lug.y * 24,
-      });
-  /** A place of the board, at the edge that a wire comes from. */
-  const onBoard = (end: WireEnd, other: Spot | undefined): Spot | undefined => {
-    const i = rows.findIndex(
-      (name) => keyOfEnd(end) === (names.includes(name) ? `board.${name}` : `"${name}"`),
-    );
-    if (i < 0) return undefined;
-    const isLeft = (other?.x ?? 0) < board.x + BOARD_WIDE / 2;
-    return { x: isLeft ? board.x + 12 : board.x + BOARD_WIDE - 12, y: board.y + 40 + i * 26 };
-  };
+  const plan = useMemo(() => wiringPlan(circuit, report.wires, unit.boards), [circuit, report, unit.boards]);
+  const svg = useRef<SVGSVGElement | null>(null);
+  const [colour, setColour] = useState<string | null>(null);
+  const [startKey, setStartKey] = useState<string | null>(null);
+  const [chosenId, setChosenId] = useState<string | null>(null);
+  const [pull, setPull] = useState<Pull | null>(null);
+  const byKey = new Map(plan.places.map((p) => [p.key, p]));
+  const start = startKey === null ? undefined : byKey.get(startKey);
+  const chosen = report.wires.find((w) => w.wire.id === chosenId);
+
   const drawn = report.wires.flatMap((read) => {
-    const [first, second] = read.ends;
-    const [a, b] = [spots.get(keyOfEnd(first)), spots.get(keyOfEnd(second))];
-    const [from, to] = [a ?? onBoard(first, b), b ?? onBoard(second, a)];
-    return from && to
-      ? [
-          a
-            ? { read, from, to, isLug: b !== undefined }
-            : { read, from: to, to: from, isLug: a !== undefined },
-        ]
-      : [];
+    const [a, b] = read.ends.map((e) => byKey.get(keyOfEnd(e)));
+    return a && b && a !== b ? [{ read, path: wirePath(a, b) }] : [];
   });
+
+  const choose = (read: ReadWire | null) => {
+    setChosenId(read?.wire.id ?? null);
+    setStartKey(null);
+    if (read) selectNet(netOfWire(read) ?? null);
+  };
+  const join = (a: WirePlace, b: WirePlace) => {
+    setStartKey(null);
+    const [from, to] = [writeEnd(a.end), writeEnd(b.end)];
+    const by = colour ?? nextColour([a.end, b.end], report.wires, circuit);
+    onAdd({ ...(by === undefined ? {} : { colour: by }), from, to });
+  };
+  const tap = (place: WirePlace) => {
+    setChosenId(null);
+    selectNet(place.net ?? null);
+    if (start && start.key !== place.key) return join(start, place);
+    setStartKey(start ? null : place.key);
+  };
+  const press = (event: PointerEvent, place: WirePlace) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    svg.current?.setPointerCapture(event.pointerId);
+    setPull({ start: place, at: svgPoint(svg.current!, event), ...movingFrom(place) });
+  };
+  const movingFrom = ({ key }: WirePlace): Pick<Pull, 'moving'> => {
+    const at = chosen?.ends.findIndex((e) => keyOfEnd(e) === key) ?? -1;
+    const stays = chosen && byKey.get(keyOfEnd(chosen.ends[1 - at] ?? chosen.ends[0]));
+    return chosen && stays && at >= 0
+      ? { moving: { wire: chosen.wire, end: at === 0 ? 'from' : 'to', stays } }
+      : {};
+  };
+  const release = (event: PointerEvent) => {
+    if (!pull) return;
+    const target = placeAt(plan, svgPoint(svg.current!, event));
+    setPull(null);
+    if (!target) return;
+    if (target.key === pull.start.key) return tap(target);
+    const { moving } = pull;
+    if (!moving) return join(pull.start, target);
+    if (target.key !== moving.stays.key) onChange({ ...moving.wire, [moving.end]: writeEnd(target.end) });
+  };
+  const onKey = (event: KeyboardEvent) => {
+    if (event.key === 'Escape') {
+      choose(null);
+      setPull(null);
+    } else if (event.key === 'Delete' && chosen) remove(chosen.wire.id);
+  };
+  const remove = (id: string) => {
+    choose(null);
+    onRemove(id);
+  };
+  const paint = (next: string | null) => {
+    if (!chosen) return setColour(next);
+    const { colour: _was, ...wire } = chosen.wire;
+    const others = report.wires.filter((w) => w !== chosen);
+    const by = next ?? nextColour(chosen.ends, others, circuit);
+    onChange(by === undefined ? wire : { ...wire, colour: by });
+  };
+  const painted = chosen ? (chosen.wire.colour ?? null) : colour;
+  const fixed = pull?.moving?.stays ?? pull?.start;
   return (
-    <section className="hs-panel hs-on-paper" aria-label="Wiring map">
+    <section className="hs-panel hs-on-paper" aria-label="Wiring map" onKeyDown={onKey}>
       <header className="hs-panel-head">
         <h2>From behind, as the iron sees it</h2>
+        <span className="hs-grow" />
+        <Palette colour={painted} onPaint={paint} />
       </header>
-      <div className="hs-scroll" tabIndex={0} role="group" aria-label="Wiring map, scrolls">
-        {shown.length === 0 ? (
-          <p className="hs-empty-words">Parts that a wire reaches are drawn here with their lugs.</p>
-        ) : (
-          <svg
-            viewBox={`0 0 ${right + CARD.wide + CARD.gap} ${height}`}
-            className={styles.map}
-            role="group"
-            aria-label="Wiring map"
-          >
-            <rect
-              x={board.x}
-              y={board.y}
-              width={BOARD_WIDE}
-              height={board.high}
-              rx={4}
-              className={styles.board}
-            />
-            <text x={board.x + 10} y={board.y + 18} className={styles.cardName}>
-              board
-            </text>
-            {cards.map(({ part, x, y }) => (
-              <g key={part.ref} onClick={() => selectRef(part.ref)}>
-                <rect x={x} y={y} width={CARD.wide} height={CARD.high} rx={6} className={styles.card} />
-                <text x={x + 10} y={y + 17} className={styles.cardName}>
-                  {part.ref}
-                </text>
-              </g>
-            ))}
-            {rows.map((name, i) => (
-              <text
-                key={name}
-                x={board.x + BOARD_WIDE / 2}
-                y={board.y + 44 + i * 26}
-                textAnchor="middle"
-                className={styles.lugName}
-              >
-                {name}
+      {plan.cards.length === 0 ? (
+        <p className="hs-empty-words">
+          Parts that are wired by hand are drawn here with their lugs: controls, jacks, supplies, and any
+          other part once a wire is typed that reaches it.
+        </p>
+      ) : (
+        <>
+          <p className={styles.saying} role="status">
+            {chosen ? (
+              <>
+                <span>
+                  {chosen.wire.colour ?? 'Wire'} {chosen.wire.id}, {writeEnd(chosen.ends[0])} to{' '}
+                  {writeEnd(chosen.ends[1])}: draw an end elsewhere, or give it another colour.
+                </span>
+                <Button size="small" onClick={() => remove(chosen.wire.id)}>
+                  Take it out
+                </Button>
+              </>
+            ) : start ? (
+              `From ${writeEnd(start.end)}${start.net === undefined ? '' : `, on ${start.net}`}: tap where its wire goes.`
+            ) : (
+              'Tap two places, or draw from one to the other: they get a wire.'
+            )}
+          </p>
+          <div className="hs-scroll" tabIndex={0} role="group" aria-label="Wiring map, scrolls">
+            <svg
+              ref={svg}
+              viewBox={`0 0 ${plan.width} ${plan.height}`}
+              className={styles.map}
+              role="group"
+              aria-label="Lugs and wires"
+              tabIndex={-1}
+              onMouseDown={(event) => {
+                // Drawing marks no text; keys still come here.
+                event.preventDefault();
+                svg.current?.focus({ preventScroll: true });
+              }}
+              onPointerMove={(event) => pull && setPull({ ...pull, at: svgPoint(svg.current!, event) })}
+              onPointerUp={release}
+              onPointerCancel={() => setPull(null)}
+            >
+              <rect
+                x={plan.board.x}
+                y={plan.board.y}
+                width={plan.board.wide}
+                height={plan.board.high}
+                rx={4}
+                className={styles.board}
+              />
+              <text x={plan.board.x + 10} y={plan.board.y + 18} className={styles.cardName}>
+                board
               </text>
-            ))}
-            {drawn.map(({ read, from, to, isLug }) => {
-              const [outer, inner] = paintsOf(read.wire.colour);
-              const side = Math.sign(from.x - to.x) || 1;
-              // Out of a lug downwards, into the board from its side.
-              const d = isLug
-                ? `M ${from.x} ${from.y} C ${from.x} ${from.y + 60} ${to.x} ${to.y + 60} ${to.x} ${to.y}`
-                : `M ${from.x} ${from.y} C ${from.x} ${from.y + 52} ${to.x + side * 70} ${to.y} ${to.x} ${to.y}`;
-              const isLit = selectedNet !== null && netOf(read) === selectedNet;
-              const label = isLug
-                ? { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 + 42 }
-                : { x: to.x + side * 44, y: to.y - 6 };
-              return (
-                <g key={read.wire.id} onClick={() => selectNet(netOf(read))} className={styles.wire}>
-                  <path d={d} className={isLit ? styles.lit : styles.edge} />
-                  <path d={d} stroke={outer} className={styles.core} />
-                  {inner !== undefined && <path d={d} stroke={inner} className={styles.stripe} />}
-                  {!isLug && <circle cx={to.x} cy={to.y} r={LUG.radius} className={styles.lug} />}
-                  <text {...label} textAnchor="middle" className={styles.colourName}>
-                    {read.wire.colour ?? ''}
+              {plan.cards.map(({ part, x, y, isWired }) => (
+                <g key={part.ref} onClick={() => selectRef(part.ref)}>
+                  <rect
+                    x={x}
+                    y={y}
+                    width={plan.card.wide}
+                    height={plan.card.high}
+                    rx={6}
+                    className={styles.card}
+                  />
+                  <text x={x + 10} y={y + 17} className={styles.cardName}>
+                    {part.ref}
                   </text>
+                  {!isWired && (
+                    <text
+                      x={x + plan.card.wide - 10}
+                      y={y + 17}
+                      textAnchor="end"
+                      className={styles.colourName}
+                    >
+                      no wire yet
+                    </text>
+                  )}
                 </g>
-              );
-            })}
-            {[...spots].map(([key, { x, y }]) => (
-              <g key={key}>
-                <circle cx={x} cy={y} r={LUG.radius} className={styles.lug} />
-                <text x={x} y={y + 17} textAnchor="middle" className={styles.lugName}>
-                  {key.replace(/^"|"$/g, '').replace(/^[^.]*\./, '')}
+              ))}
+              {drawn.map(({ read, path }) => (
+                <WireLine
+                  key={read.wire.id}
+                  read={read}
+                  path={path}
+                  look={
+                    read === chosen
+                      ? 'chosen'
+                      : selectedNet !== null && netOfWire(read) === selectedNet
+                        ? 'lit'
+                        : 'edge'
+                  }
+                  onChoose={() => choose(read)}
+                />
+              ))}
+              {drawn.map(({ read, path }) => (
+                <text
+                  key={read.wire.id}
+                  {...path.label}
+                  textAnchor="middle"
+                  className={styles.colourName}
+                  onClick={() => choose(read)}
+                >
+                  {read.wire.colour ?? ''}
                 </text>
-              </g>
-            ))}
-          </svg>
-        )}
-      </div>
+              ))}
+              {pull && fixed && (
+                <line
+                  x1={fixed.spots[0]!.x}
+                  y1={fixed.spots[0]!.y}
+                  x2={pull.at.x}
+                  y2={pull.at.y}
+                  className={styles.pull}
+                />
+              )}
+              {plan.places.map((place) => (
+                <Place
+                  key={place.key}
+                  place={place}
+                  isFrom={place.key === startKey}
+                  isGoal={start !== undefined && start.key !== place.key && place.net === start.net}
+                  isEnd={chosen?.ends.some((e) => keyOfEnd(e) === place.key) === true}
+                  onPress={press}
+                  onTap={tap}
+                />
+              ))}
+            </svg>
+          </div>
+        </>
+      )}
     </section>
+  );
+}
+
+interface WireLineProps {
+  readonly read: ReadWire;
+  readonly path: WirePath;
+  readonly look: 'chosen' | 'lit' | 'edge';
+  readonly onChoose: () => void;
+}
+
+function WireLine({ read, path: { d }, look, onChoose }: WireLineProps) {
+  const [outer, inner] = paintsOf(read.wire.colour);
+  return (
+    <g onClick={onChoose} className={styles.wire}>
+      <path d={d} className={styles[look]} />
+      <path d={d} stroke={outer} className={styles.core} />
+      {inner !== undefined && <path d={d} stroke={inner} className={styles.stripe} />}
+    </g>
+  );
+}
+
+interface PlaceProps {
+  readonly place: WirePlace;
+  readonly isFrom: boolean;
+  readonly isGoal: boolean;
+  readonly isEnd: boolean;
+  readonly onPress: (event: PointerEvent, place: WirePlace) => void;
+  readonly onTap: (place: WirePlace) => void;
+}
+
+/** A lug or a place of the board, for a finger, a mouse or the keyboard. */
+function Place({ place, isFrom, isGoal, isEnd, onPress, onTap }: PlaceProps) {
+  const { spots, label, isLug } = place;
+  const look = isFrom ? styles.lugFrom : isGoal || isEnd ? styles.lugGoal : styles.lug;
+  const [first, last] = [spots[0]!, spots.at(-1)!];
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={`${writeEnd(place.end)}${place.net === undefined ? '' : `, net ${place.net}`}`}
+      aria-pressed={isFrom}
+      className={styles.place}
+      onPointerDown={(event) => onPress(event, place)}
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter' && event.key !== ' ') return;
+        event.preventDefault();
+        onTap(place);
+      }}
+    >
+      {spots.map((spot) => (
+        <g key={spot.x}>
+          <circle cx={spot.x} cy={spot.y} r={TOUCH_RADIUS} className={styles.touch} />
+          <circle cx={spot.x} cy={spot.y} r={LUG_RADIUS} className={look} />
+        </g>
+      ))}
+      <text
+        x={(first.x + last.x) / 2}
+        y={isLug ? first.y + 17 : first.y + 4}
+        textAnchor="middle"
+        className={styles.lugName}
+      >
+        {label}
+      </text>
+    </g>
+  );
+}
+
+/** The colour of the chosen wire, or of the next; none is the one that cannot be mistaken for another. */
+function Palette({
+  colour,
+  onPaint,
+}: {
+  readonly colour: string | null;
+  readonly onPaint: (colour: string | null) => void;
+}) {
+  return (
+    <span className={styles.palette} role="group" aria-label="Colour of the wire">
+      <button
+        className="hs-link"
+        aria-pressed={colour === null}
+        onClick={() => onPaint(null)}
+        title="The colour of its net, or one that is not mistaken for another there"
+      >
+        by itself
+      </button>
+      {WIRE_COLOURS.map((name) => (
+        <button
+          key={name}
+          className={styles.paint}
+          style={{ background: paintsOf(name)[0] }}
+          aria-label={name}
+          title={name}
+          aria-pressed={colour?.toLowerCase() === name}
+          onClick={() => onPaint(name)}
+        />
+      ))}
+    </span>
   );
 }

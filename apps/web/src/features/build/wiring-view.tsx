@@ -2,12 +2,12 @@ import type { UnitResource, Wire } from '@halfsplit/contract';
 import {
   checkWiring,
   formatQuantity,
-  keyOfEnd,
+  netOfWire,
   parseWireLine,
   resolveLayer,
   rewiredEnds,
   unitOf,
-  type WireEnd,
+  writeEnd,
   type WiringReport,
 } from '@halfsplit/core';
 import { DeleteOutlined } from '@ant-design/icons';
@@ -21,7 +21,7 @@ import { ToneMark } from '../../ui/marks.tsx';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { paintsOf } from './wire-paint.ts';
-import { netOf, WiringMap } from './wiring-map.tsx';
+import { WiringMap } from './wiring-map.tsx';
 import styles from './wiring.module.css';
 
 /** Wires between board and panel: typed at the left, and at the right every lug as it is seen from behind. */
@@ -34,6 +34,7 @@ export function WiringView({ tabs }: { readonly tabs: ReactNode }) {
     () => rewiredEnds(wires, resolveLayer(document.circuit, 'marked'), circuit),
     [wires, document.circuit, circuit],
   );
+  const remove = (id: string) => keep(wires.filter((w) => w.id !== id));
   const keep = (next: readonly Wire[]) => change(unitChange(unit, { wires: next as UnitResource['wires'] }));
   const add = (wire: Omit<Wire, 'id'>) => {
     const known = new Set(wires.map((w) => w.id));
@@ -91,11 +92,17 @@ export function WiringView({ tabs }: { readonly tabs: ReactNode }) {
               </ul>
             </div>
           )}
-          <WireList report={report} onRemove={(id) => keep(wires.filter((w) => w.id !== id))} />
+          <WireList report={report} onRemove={remove} />
           <Positions />
         </div>
       </section>
-      <WiringMap report={report} parts={circuit.parts} />
+      <WiringMap
+        report={report}
+        circuit={circuit}
+        onAdd={add}
+        onChange={(wire) => keep(wires.map((w) => (w.id === wire.id ? wire : w)))}
+        onRemove={remove}
+      />
     </div>
   );
 }
@@ -121,7 +128,6 @@ function Problems({ report }: { readonly report: WiringReport }) {
   );
 }
 
-const endWords = (end: WireEnd): string => (end.on === 'words' ? end.words : keyOfEnd(end));
 function WireList({
   report,
   onRemove,
@@ -144,13 +150,13 @@ function WireList({
       </thead>
       <tbody>
         {report.wires.map((read) => (
-          <tr key={read.wire.id} onClick={() => selectNet(netOf(read))}>
+          <tr key={read.wire.id} onClick={() => selectNet(netOfWire(read) ?? null)}>
             <td>
               <Swatch colour={read.wire.colour} /> {read.wire.colour ?? ''}
             </td>
-            <td className="hs-mono">{endWords(read.ends[0])}</td>
-            <td className="hs-mono">{endWords(read.ends[1])}</td>
-            <td className="hs-mono">{netOf(read)}</td>
+            <td className="hs-mono">{writeEnd(read.ends[0])}</td>
+            <td className="hs-mono">{writeEnd(read.ends[1])}</td>
+            <td className="hs-mono">{netOfWire(read) ?? 'not known'}</td>
             <td>{typeof read.wire.length === 'number' ? `${read.wire.length} mm` : read.wire.length}</td>
             <td>
               <button
