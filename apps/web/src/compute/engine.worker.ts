@@ -55,7 +55,7 @@ const engine = {
   compareRanges: (request: { document: UnitDocument; readoutId: string }) => compareRanges(request),
   draw: (request: DrawRequest) => draw(request),
   work: (request: WorkRequest) => workOf(request),
-  positions: (document: UnitDocument) => positionTable(document),
+  positions: (document: UnitDocument, which: 'quick' | 'all') => positionTable(document, which),
   board: async (request: BoardRequest, onProgress: (fraction: number) => Promise<void>) => {
     const told: Promise<void>[] = [];
     const proposal = boardFor(request, (fraction) => told.push(onProgress(fraction)));

@@ -74,7 +74,7 @@ export interface ContactPosition {
   readonly joined: readonly (readonly [string, string])[];
 }
 
-/** What each position of a switch, jack or relay joins; nothing for a part without contacts. */
+/** What each position of a switch, jack or relay joins, and a potentiometer at its ends; nothing for a part without contacts. */
 export function contactsOf(part: Pick<LayerPart, 'kind' | 'pins'>): readonly ContactPosition[] {
   const has = (...pins: readonly string[]) => pins.every((pin) => part.pins[pin] !== undefined);
   const pairs = (...all: readonly (readonly [string, string])[]) => all.filter(([a, b]) => has(a, b));
@@ -95,6 +95,12 @@ export function contactsOf(part: Pick<LayerPart, 'kind' | 'pins'>): readonly Con
         { position: 'no plug', state: false, joined: pairs(['tip', 'tipSwitch'], ['ring', 'ringSwitch']) },
         { position: 'mono plug in', state: true, joined: pairs(['ring', 'sleeve']) },
         ...(has('ring') ? [{ position: 'stereo plug in', joined: [] }] : []),
+      ];
+    case 'potentiometer':
+      return [
+        { position: 'at 0 %', state: 0, joined: pairs(['2', '1']) },
+        { position: 'at 50 %', state: 0.5, joined: [] },
+        { position: 'at 100 %', state: 1, joined: pairs(['2', '3']) },
       ];
     case 'relay':
       return [

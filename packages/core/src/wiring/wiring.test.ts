@@ -128,6 +128,29 @@ describe('positions of a switch', () => {
     expect(at('open')).toBeCloseTo(4.5, 3);
     expect(at('closed')).toBeCloseTo(3, 2);
   });
+
+  it('and those of a potentiometer at its ends and in the middle, which is a divider too', () => {
+    const unit = {
+      unit: {},
+      circuit: circuitOf('V1 9 vcc 0\nG1 1V in 0\nC1 10n in w\nP1 10k 0 w vcc\nR1 10M w 0'),
+      readouts: [
+        { id: 'w', name: 'Wiper', kind: 'voltage', net: 'w' },
+        { id: 'thd', name: 'Distortion', kind: 'thd', source: 'G1', out: 'w', levelV: 1, frequencyHz: 1000 },
+      ] as const,
+    };
+    const answers = (i: number, which?: 'all') => positionTable(unit, which).map((p) => p.answers[i]);
+    const told = answers(0).map((a) => (a?.ok === true ? a.value : Number.NaN));
+    // 9 V by travel from pin 1 at ground; the ends are a few ohms off.
+    [0, 4.5, 9].forEach((v, i) => expect(Math.abs(told[i]! - v)).toBeLessThan(0.05));
+    expect(positionTable(unit).map((p) => [p.position, p.joined])).toEqual([
+      ['at 0 %', [['2', '1']]],
+      ['at 50 %', []],
+      ['at 100 %', [['2', '3']]],
+    ]);
+    // What takes runs in time is computed where all is asked for, and not before.
+    expect(answers(1)).toEqual([null, null, null]);
+    expect(answers(1, 'all').map((a) => a?.ok)).toEqual([true, true, true]);
+  });
 });
 
 describe('wires that the work moves', () => {

@@ -1,12 +1,10 @@
 import type { UnitResource, Wire } from '@halfsplit/contract';
 import {
   checkWiring,
-  formatQuantity,
   netOfWire,
   parseWireLine,
   resolveLayer,
   rewiredEnds,
-  unitOf,
   writeEnd,
   type WiringReport,
 } from '@halfsplit/core';
@@ -14,12 +12,12 @@ import { DeleteOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useMemo, type ReactNode } from 'react';
 import { unitChange } from '../../api/change.ts';
-import { usePositions } from '../../compute/use-positions.ts';
 import { newId } from '../../api/outbox-store.ts';
 import { LineEntry } from '../../ui/line-entry.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
+import { PositionTables } from './position-tables.tsx';
 import { paintsOf } from './wire-paint.ts';
 import { WiringMap } from './wiring-map.tsx';
 import styles from './wiring.module.css';
@@ -93,7 +91,7 @@ export function WiringView({ tabs }: { readonly tabs: ReactNode }) {
             </div>
           )}
           <WireList report={report} onRemove={remove} />
-          <Positions />
+          <PositionTables />
         </div>
       </section>
       <WiringMap
@@ -181,57 +179,5 @@ function Swatch({ colour }: { readonly colour: string | undefined }) {
       <rect width={18} height={8} rx={2} fill={paints[0]} className={styles.swatch} />
       {paints[1] && <rect y={3} width={18} height={2.5} fill={paints[1]} />}
     </svg>
-  );
-}
-
-/** Which position of each switch and jack joins what, and what the unit does in it. */
-function Positions() {
-  const { document } = useUnitContext();
-  const rows = usePositions(document);
-  if (!rows || rows.length === 0) return null;
-  const pins = new Map(resolveLayer(document.circuit, 'planned').parts.map((p) => [p.ref, p.pins]));
-  const lug = (ref: string, pin: string) => `${pin} (${pins.get(ref)?.[pin] ?? ''})`;
-  const told = document.readouts.flatMap((readout, i) =>
-    rows.some((row) => row.answers[i] !== null) ? [{ readout, i }] : [],
-  );
-  return (
-    <div className="hs-block">
-      <h3>Positions, as planned</h3>
-      <table className={styles.table}>
-        <thead>
-          <tr>
-            <th>part</th>
-            <th>position</th>
-            <th>joins</th>
-            {told.map(({ readout }) => (
-              <th key={readout.id}>{readout.name}</th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(({ ref, position, joined, answers }) => (
-            <tr key={`${ref} ${position}`}>
-              <td className="hs-mono">{ref}</td>
-              <td>{position}</td>
-              <td>
-                {joined.length === 0
-                  ? 'nothing'
-                  : joined.map(([a, b]) => `${lug(ref, a)} with ${lug(ref, b)}`).join(', ')}
-              </td>
-              {told.map(({ readout, i }) => {
-                const answer = answers[i];
-                return (
-                  <td key={readout.id} className="hs-number hs-mono">
-                    {answer?.ok === true
-                      ? formatQuantity(answer.value, unitOf(readout, document.readouts), { digits: 3 })
-                      : '–'}
-                  </td>
-                );
-              })}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
   );
 }
