@@ -6,7 +6,7 @@ import {
   WarningOutlined,
 } from '@ant-design/icons';
 import { DELETED_DAYS, UNIT_PLACES, type UnitPlace, type UnitSummary } from '@halfsplit/contract';
-import { App, Button, Dropdown, Segmented, Spin } from 'antd';
+import { App, Button, Dropdown, Spin } from 'antd';
 import dayjs from 'dayjs';
 import relativeTime from 'dayjs/plugin/relativeTime';
 import { lazy, Suspense, useCallback, useState, type DragEvent, type ReactNode } from 'react';
@@ -16,6 +16,7 @@ import { archiveUrl, fileUrl, ProblemError, sendWrite } from '../../api/client.t
 import { newId } from '../../api/outbox-store.ts';
 import { useOutbox } from '../../api/outbox-context.tsx';
 import { useUnits } from '../../api/use-unit.ts';
+import { OneOf } from '../../ui/one-of.tsx';
 import { RAIL } from '../../unit/stages.ts';
 import { UnitNumber } from '../../ui/unit-number.tsx';
 import { WorkshopTop } from '../../ui/workshop-top.tsx';
@@ -45,15 +46,14 @@ export function BenchPage() {
         <div className="hs-panel-head">
           <h1>{PLACES[place]}</h1>
           {(units ?? []).some((u) => u.place !== 'bench') && (
-            <Segmented<UnitPlace>
-              size="small"
+            <OneOf<UnitPlace>
+              label="Which units"
               value={place}
               onChange={setPlace}
               options={UNIT_PLACES.map((value) => ({
                 value,
                 label: `${PLACES[value]} (${(units ?? []).filter((u) => u.place === value).length})`,
               }))}
-              aria-label="Which units"
             />
           )}
           <span className="hs-grow" />

@@ -9,8 +9,9 @@ import {
   withPlace,
   withTerminal,
 } from '@halfsplit/core';
-import { Button, Segmented, Select } from 'antd';
+import { Button, Select } from 'antd';
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { OneOf } from '../../ui/one-of.tsx';
 import { svgPoint } from '../../ui/svg-point.ts';
 import { useSelection } from '../../unit/selection.tsx';
 import { BodyFigure, Copper, Links, Rulers, Wires } from './board-figure.tsx';
@@ -151,23 +152,16 @@ export function BoardPanel({
     <section className="hs-panel" aria-label="Board">
       <header className="hs-panel-head">
         {switcher}
-        <Segmented<Tool>
-          size="small"
-          options={[...TOOLS]}
+        <OneOf
+          label="What a tap does"
+          options={TOOLS}
           value={tool}
           onChange={(next) => {
             setTool(next);
             setLinkFrom(null);
           }}
-          aria-label="What a tap does"
         />
-        <Segmented<BoardSide>
-          size="small"
-          options={[...SIDES]}
-          value={side}
-          onChange={setSide}
-          aria-label="Seen from"
-        />
+        <OneOf label="Seen from" options={SIDES} value={side} onChange={setSide} />
         <span className="hs-grow" />
         <BoardPhoto.Choice photoId={photoId} onChoose={setPhotoId} />
       </header>

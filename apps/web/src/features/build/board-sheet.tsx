@@ -1,8 +1,9 @@
 import type { BoardStyle, Hole } from '@halfsplit/contract';
 import { blankBoard, holeWords, placeFor, withPlace, type BoardProblem } from '@halfsplit/core';
-import { Button, Checkbox, InputNumber, Popconfirm, Progress, Segmented, Select } from 'antd';
+import { Button, Checkbox, InputNumber, Popconfirm, Progress, Select } from 'antd';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
+import { OneOf } from '../../ui/one-of.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -173,15 +174,14 @@ function BoardForm({ boards }: { readonly boards: Boards }) {
         </div>
       )}
       <div className={styles.form}>
-        <Segmented<BoardStyle>
-          size="small"
+        <OneOf<BoardStyle>
+          label="Style of a new board"
           options={[
             { value: 'strip', label: 'Strips' },
             { value: 'pads', label: 'Pads' },
           ]}
           value={style}
           onChange={setStyle}
-          aria-label="Style of a new board"
         />
         <label className={styles.sizes}>
           up to{' '}

@@ -1,7 +1,7 @@
 import type { Hole } from '@halfsplit/contract';
-import { Segmented } from 'antd';
 import { useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
+import { OneOf } from '../../ui/one-of.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
 import { PhotosPanel } from '../photos/index.ts';
 import { BoardPanel } from './board-panel.tsx';
@@ -23,15 +23,7 @@ export function BuildStage() {
   const view = VIEWS.find((v) => v.toLowerCase() === params.get('view')) ?? 'Steps';
   const setView = (next: View) =>
     setParams(next === 'Steps' ? {} : { view: next.toLowerCase() }, { replace: true });
-  const tabs = (
-    <Segmented<View>
-      size="small"
-      options={[...VIEWS]}
-      value={view}
-      onChange={setView}
-      aria-label="What is built"
-    />
-  );
+  const tabs = <OneOf label="What is built" options={VIEWS} value={view} onChange={setView} />;
   switch (view) {
     case 'Steps':
       return <Steps tabs={tabs} />;
@@ -51,15 +43,7 @@ function Steps({ tabs }: { readonly tabs: ReactNode }) {
   const [side, setSide] = useState<Side>('Drawing');
   const boards = useBoards();
   const sides = boards.board ? SIDES : SIDES.filter((s) => s !== 'Layout');
-  const switcher = (
-    <Segmented<Side>
-      size="small"
-      options={[...sides]}
-      value={side}
-      onChange={setSide}
-      aria-label="What is seen beside it"
-    />
-  );
+  const switcher = <OneOf label="What is seen beside it" options={sides} value={side} onChange={setSide} />;
   return (
     <div className="hs-split">
       <StepsSheet tabs={tabs} />

@@ -1,6 +1,7 @@
 import { bodyOf, partsList, printedParts, stockText, type PartsListLine } from '@halfsplit/core';
-import { Button, Checkbox, Segmented } from 'antd';
+import { Button, Checkbox } from 'antd';
 import { useMemo, useState, type ReactNode } from 'react';
+import { OneOf } from '../../ui/one-of.tsx';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
@@ -37,13 +38,7 @@ export function KitView({ tabs }: { readonly tabs: ReactNode }) {
           </Button>
         </header>
         <div className={styles.choice}>
-          <Segmented<Order>
-            size="small"
-            options={[...ORDERS]}
-            value={order}
-            onChange={setOrder}
-            aria-label="Order of the list"
-          />{' '}
+          <OneOf label="Order of the list" options={ORDERS} value={order} onChange={setOrder} />{' '}
           <span className="hs-dim">
             {total} parts as planned, {buy === 0 ? 'all of them in the drawer' : `${buy} to buy`}
           </span>

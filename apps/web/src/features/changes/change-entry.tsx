@@ -1,8 +1,9 @@
 import type { ChangePurpose } from '@halfsplit/contract';
 import { parseChangeLine } from '@halfsplit/core';
-import { Input, Segmented, type InputRef } from 'antd';
+import { Input, type InputRef } from 'antd';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
+import { OneOf } from '../../ui/one-of.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { Offers } from './offers.tsx';
@@ -68,13 +69,7 @@ export function ChangeEntry() {
     <div className={styles.entry}>
       <div className={styles.head}>
         <h2>Changes</h2>
-        <Segmented
-          size="small"
-          aria-label="What the change is for"
-          value={work}
-          onChange={setWork}
-          options={KINDS_OF_WORK.map(({ value, label, title }) => ({ value, label, title }))}
-        />
+        <OneOf label="What the change is for" options={KINDS_OF_WORK} value={work} onChange={setWork} />
       </div>
       <Input
         ref={field}

@@ -1,7 +1,8 @@
 import { controlState, formatPlain, seenParts, type ControlState, type LayerPart } from '@halfsplit/core';
-import { Button, Input, Segmented, Slider, Switch } from 'antd';
+import { Button, Input, Slider, Switch } from 'antd';
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { unitChange } from '../../api/change.ts';
+import { OneOf } from '../../ui/one-of.tsx';
 import { AS_DRAWN, useTrial, type Controls } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { SettingRanges } from './setting-ranges.tsx';
@@ -80,13 +81,7 @@ const Control = memo(function Control({ refName, isJack, state, onTurn }: Contro
           <span className="hs-number">{formatPlain(PER_CENT * state, 3)} %</span>
         </>
       ) : typeof state === 'string' ? (
-        <Segmented
-          size="small"
-          aria-label={`Position of ${refName}`}
-          value={state}
-          onChange={turn}
-          options={['a', 'b', 'open']}
-        />
+        <OneOf label={`Position of ${refName}`} options={['a', 'b', 'open']} value={state} onChange={turn} />
       ) : (
         <>
           <Switch size="small" aria-label={`${refName} ${on}`} checked={state} onChange={turn} />

@@ -1,13 +1,14 @@
 import { unitChange } from '../../api/change.ts';
 import type { Hazard, CreateEvidence, IntakeData } from '@halfsplit/contract';
 import { cautionsOf, markedNumber, preparePath, whyTest, rateTest, type ProposedTest } from '@halfsplit/core';
-import { Button, Segmented } from 'antd';
+import { Button } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useSelection } from '../../unit/selection.tsx';
 import { planValues } from '../../unit/plan.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useUndoable } from '../../unit/use-undo.ts';
+import { OneOf } from '../../ui/one-of.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
 import { PathBoard } from '../path/index.ts';
@@ -241,12 +242,11 @@ export function FindStage() {
       </section>
       <section className="hs-panel" aria-label="Board of the search">
         <header className="hs-panel-head">
-          <Segmented<Board>
-            size="small"
+          <OneOf
+            label="Board"
             options={BOARDS.filter((b) => b !== 'Circuit' || document.circuit.parts.length > 0)}
             value={board}
             onChange={setBoard}
-            aria-label="Board"
           />
           <span className="hs-dim">
             {board === 'Path' ? 'share of the suspicion; choose a number to test there' : ''}

@@ -1,6 +1,7 @@
 import { SCHOOLS, type ForbiddenTest, type ProposedTest, type School, type Test } from '@halfsplit/core';
-import { Segmented, Select } from 'antd';
+import { Select } from 'antd';
 import { useState } from 'react';
+import { OneOf } from '../../ui/one-of.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import styles from './find.module.css';
 
@@ -37,12 +38,11 @@ export function TestsList({ next, all, forbidden, currentId, onChoose, school, o
   return (
     <div className={styles.tests}>
       <div className="hs-tests-head">
-        <Segmented<School>
-          size="small"
+        <OneOf
+          label="School of searching"
           options={SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value] }))}
           value={school}
           onChange={onSchool}
-          aria-label="School of searching"
         />
         <Select
           size="small"

@@ -1,9 +1,10 @@
 import { cautionsOf } from '@halfsplit/core';
-import { Button, Input, Segmented, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
 import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Deferred } from '../../unit/deferred.tsx';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
+import { OneOf } from '../../ui/one-of.tsx';
 import { ToneMark, VerdictMark } from '../../ui/marks.tsx';
 import { LegOut } from '../changes/index.ts';
 import { CircuitPanel } from '../circuit/index.ts';
@@ -36,10 +37,7 @@ export function MeasureStage() {
   const [side, setSide] = useState<Side>('Circuit');
   const hasBoard = unit.photos.length > 0;
   const switcher = useMemo(
-    () =>
-      hasBoard && (
-        <Segmented<Side> options={[...SIDES]} value={side} onChange={setSide} aria-label="Circuit or board" />
-      ),
+    () => hasBoard && <OneOf label="Circuit or board" options={SIDES} value={side} onChange={setSide} />,
     [hasBoard, side],
   );
   return (
@@ -162,13 +160,7 @@ interface ToolsProps {
 const Tools = memo(function Tools({ view, onView, order, onOrder, instrument, onInstrument }: ToolsProps) {
   return (
     <div className="hs-tests-head">
-      <Segmented<View>
-        size="small"
-        options={[...VIEWS]}
-        value={view}
-        onChange={onView}
-        aria-label="What is listed"
-      />
+      <OneOf label="What is listed" options={VIEWS} value={view} onChange={onView} />
       {view === 'Run' && (
         <Select<Order>
           size="small"

@@ -1,6 +1,7 @@
-import { Button, Segmented } from 'antd';
+import { Button } from 'antd';
 import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { photoUrl } from '../../api/client.ts';
+import { OneOf } from '../../ui/one-of.tsx';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
@@ -123,11 +124,11 @@ export function PhotosPanel({ points, labels, isBare = false, switcher, onSelect
     </>
   );
   const tabs = unit.photos.length > 1 && photo && (
-    <Segmented
-      size="small"
+    <OneOf
+      label="Which photo"
       options={unit.photos.map((p) => ({ value: p.id, label: p.name }))}
       value={photo.id}
-      onChange={(id) => setChosen(id)}
+      onChange={setChosen}
     />
   );
   if (isBare)

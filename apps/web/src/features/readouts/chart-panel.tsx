@@ -1,6 +1,6 @@
 import type { Layer } from '@halfsplit/contract';
 import { unitOf, type Unit, transferEnds } from '@halfsplit/core';
-import { Button, Progress, Segmented } from 'antd';
+import { Button, Progress } from 'antd';
 import { lazy, memo, Suspense, useMemo, useState } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
 import { useAnalysed } from '../../unit/analysed.tsx';
@@ -8,6 +8,7 @@ import { useTrial } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import type { DeepAnswer, DeepKind, DeepRequest } from '../../compute/deep.ts';
 import { SlopeList } from './slope-list.tsx';
+import { OneOf } from '../../ui/one-of.tsx';
 import { LayerWord } from '../../ui/marks.tsx';
 import { useDeep } from './use-deep.ts';
 import styles from './readouts.module.css';
@@ -125,15 +126,7 @@ const ViewChoice = memo(function ViewChoice({
   readonly view: View;
   readonly onView: (view: View) => void;
 }) {
-  return (
-    <Segmented<View>
-      size="small"
-      options={[...VIEWS]}
-      value={view}
-      onChange={onView}
-      aria-label="What is drawn"
-    />
-  );
+  return <OneOf label="What is drawn" options={VIEWS} value={view} onChange={onView} />;
 });
 
 interface DeepViewProps {

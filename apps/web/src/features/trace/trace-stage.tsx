@@ -1,5 +1,5 @@
-import { Segmented } from 'antd';
 import { useState } from 'react';
+import { OneOf } from '../../ui/one-of.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
 import { PathBoard } from '../path/index.ts';
@@ -20,23 +20,9 @@ export function TraceStage() {
     document.circuit.parts.length === 0 && (document.path?.blocks.length ?? 0) > 0 ? 'Path' : 'Parts',
   );
   const [board, setBoard] = useState<Board>('Drawing');
-  const tabs = (
-    <Segmented<View>
-      size="small"
-      options={[...VIEWS]}
-      value={view}
-      onChange={setView}
-      aria-label="What is traced"
-    />
-  );
+  const tabs = <OneOf label="What is traced" options={VIEWS} value={view} onChange={setView} />;
   const switcher = (
-    <Segmented<Board>
-      size="small"
-      options={[...BOARDS]}
-      value={board}
-      onChange={setBoard}
-      aria-label="What is seen beside it"
-    />
+    <OneOf label="What is seen beside it" options={BOARDS} value={board} onChange={setBoard} />
   );
   return (
     <div className="hs-split">

@@ -1,0 +1,17 @@
+import { Segmented } from 'antd';
+
+interface Props<Word extends string> {
+  /** What this chooses, for those who do not see it. */
+  readonly label: string;
+  /** Words, or words with another text. */
+  readonly options: readonly (
+    Word | { readonly value: Word; readonly label: string; readonly title?: string | undefined }
+  )[];
+  readonly value: Word;
+  readonly onChange: (word: Word) => void;
+}
+
+/** One of a few words is chosen, all of them in sight. */
+export const OneOf = <Word extends string>({ label, options, value, onChange }: Props<Word>) => (
+  <Segmented<Word> size="small" options={[...options]} value={value} onChange={onChange} aria-label={label} />
+);
