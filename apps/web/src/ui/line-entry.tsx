@@ -1,5 +1,6 @@
 import { useRef, useState } from 'react';
-import styles from './line-entry.module.css';
+import { Keys } from './keys.tsx';
+import { TypedLine } from './typed-line.tsx';
 
 interface Props {
   readonly label: string;
@@ -11,35 +12,30 @@ interface Props {
 
 /** A line is typed and taken with Enter; what is refused stays, with its reason below. */
 export function LineEntry({ label, placeholder, onEnter, isFirst = false }: Props) {
-  const [text, setText] = useState('');
+  const [line, setLine] = useState('');
   const [why, setWhy] = useState<string | null>(null);
-  const field = useRef<HTMLInputElement | null>(null);
+  const field = useRef<HTMLInputElement>(null);
   const enter = () => {
-    const refused = onEnter(text);
+    const refused = onEnter(line);
     setWhy(refused);
-    if (refused === null) setText('');
+    if (refused === null) setLine('');
     field.current?.focus();
   };
   return (
-    <div className={styles.entry}>
-      <input
-        ref={field}
-        value={text}
-        onChange={(event) => {
-          setText(event.target.value);
-          setWhy(null);
-        }}
-        onKeyDown={(event) => event.key === 'Enter' && enter()}
-        placeholder={placeholder}
-        aria-label={label}
-        autoFocus={isFirst}
-        spellCheck={false}
-      />
-      {why !== null && (
-        <p className="hs-refused" role="alert">
-          {why}
-        </p>
-      )}
-    </div>
+    <TypedLine
+      field={field}
+      label={label}
+      placeholder={placeholder}
+      line={line}
+      onLine={(next) => {
+        setLine(next);
+        setWhy(null);
+      }}
+      onKeyDown={(event) => event.key === 'Enter' && enter()}
+      isRefused={why !== null}
+      note={why ?? <Keys keys="Enter" />}
+      isFirst={isFirst}
+      isLong
+    />
   );
 }

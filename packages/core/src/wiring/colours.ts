@@ -1,16 +1,10 @@
-/** Words for the colours of wires (IEC 60757), and what has none. */
+import { BAND_COLOURS } from '../quantity/index.ts';
+
+type BandColour = (typeof BAND_COLOURS)[number];
+
+/** Words for the colours of wires (IEC 60757): those of bands that insulation has, turquoise, and what has none. */
 export const WIRE_COLOURS = [
-  'black',
-  'brown',
-  'red',
-  'orange',
-  'yellow',
-  'green',
-  'blue',
-  'violet',
-  'grey',
-  'white',
-  'pink',
+  ...BAND_COLOURS.filter((c): c is Exclude<BandColour, 'gold' | 'silver'> => c !== 'gold' && c !== 'silver'),
   'turquoise',
   'bare',
   'screen',

@@ -1,8 +1,8 @@
 import { beepSentence, parseTraceLine, partWords, type Part } from '@halfsplit/core';
 import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { Keys } from '../../ui/keys.tsx';
+import { TypedLine } from '../../ui/typed-line.tsx';
 import { answerKeys } from './answer-keys.ts';
-import styles from './trace.module.css';
 import type { Beeps } from './use-beeps.ts';
 
 interface Props {
@@ -49,27 +49,21 @@ export function BeepEntry({ beeps, onParts }: Props) {
   };
   const nowOne = read?.ok === true && read.kind === 'beep' ? netsTouched(nets, read.beep.ends) : [];
   return (
-    <div className="hs-entry">
-      <input
-        ref={field}
-        className={styles.entryField}
-        value={line}
-        onChange={(event) => {
-          setLine(event.target.value);
-          setIsRefused(false);
-        }}
-        onKeyDown={onKey}
-        placeholder="C3.1 Q2.b"
-        aria-label="Type a part or what beeps"
-        aria-invalid={isRefused}
-        // Under a thumb the answers are pressed, and a keyboard would cover them.
-        autoFocus={!window.matchMedia('(pointer: coarse)').matches}
-        spellCheck={false}
-        autoComplete="off"
-        autoCapitalize="off"
-      />
-      <p className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`} role={isRefused ? 'alert' : undefined}>
-        {read === null ? (
+    <TypedLine
+      field={field}
+      label="Type a part or what beeps"
+      placeholder="C3.1 Q2.b"
+      line={line}
+      onLine={(next) => {
+        setLine(next);
+        setIsRefused(false);
+      }}
+      onKeyDown={onKey}
+      isRefused={isRefused}
+      // Under a thumb the answers are pressed, and a keyboard would cover them.
+      isFirst={!window.matchMedia('(pointer: coarse)').matches}
+      note={
+        read === null ? (
           <>
             A part without nets, <span className="hs-mono">R7 47k</span>; what beeps,{' '}
             <span className="hs-mono">C3.1 Q2.b</span>; what does not,{' '}
@@ -86,9 +80,9 @@ export function BeepEntry({ beeps, onParts }: Props) {
             <strong>{beepSentence(read.beep)}</strong>
             {read.beep.says === 'together' && nowOne.length > 1 && ` Joins ${nowOne.join(', ')}.`}
           </>
-        )}
-      </p>
-    </div>
+        )
+      }
+    />
   );
 }
 

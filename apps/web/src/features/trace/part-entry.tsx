@@ -9,6 +9,7 @@ import {
 } from '@halfsplit/core';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { Keys } from '../../ui/keys.tsx';
+import { TypedLine } from '../../ui/typed-line.tsx';
 import { completed, completions } from './complete-word.ts';
 import styles from './trace.module.css';
 
@@ -72,25 +73,19 @@ export function PartEntry(props: PartEntryProps) {
       ? read.part.ref
       : null;
   return (
-    <div className="hs-entry">
-      <input
-        ref={field}
-        className={styles.entryField}
-        value={line}
-        onChange={(event) => {
-          setLine(event.target.value);
-          setIsRefused(false);
-        }}
-        onKeyDown={onKey}
-        placeholder="R4 47k in n2"
-        aria-label={editing ? `Change ${editing.part.ref}` : 'Type a part'}
-        aria-invalid={isRefused}
-        spellCheck={false}
-        autoComplete="off"
-        autoCapitalize="off"
-      />
-      <p className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`} role={isRefused ? 'alert' : undefined}>
-        {read === null ? (
+    <TypedLine
+      field={field}
+      label={editing ? `Change ${editing.part.ref}` : 'Type a part'}
+      placeholder="R4 47k in n2"
+      line={line}
+      onLine={(next) => {
+        setLine(next);
+        setIsRefused(false);
+      }}
+      onKeyDown={onKey}
+      isRefused={isRefused}
+      note={
+        read === null ? (
           <>
             A line is designator, value, nets. <Keys keys="Enter" /> adds it, <Keys keys="↑ ↓" /> choose a
             row.
@@ -102,8 +97,9 @@ export function PartEntry(props: PartEntryProps) {
           </>
         ) : (
           read.problem.message
-        )}
-      </p>
+        )
+      }
+    >
       {words.length > 0 && (
         <p className={styles.completions}>
           <Keys keys="Tab" />
@@ -121,6 +117,6 @@ export function PartEntry(props: PartEntryProps) {
           ))}
         </p>
       )}
-    </div>
+    </TypedLine>
   );
 }

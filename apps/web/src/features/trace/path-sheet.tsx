@@ -13,6 +13,7 @@ import { useMemo, useRef, useState, type ReactNode } from 'react';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
+import { TypedLine } from '../../ui/typed-line.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { usePath } from '../path/index.ts';
 import styles from './trace.module.css';
@@ -49,28 +50,21 @@ export function PathSheet({ tabs }: { tabs: ReactNode }) {
           {path?.blocks.length ?? 0} blocks{problems.length > 0 ? ` · ${problems.length} to look at` : ''}
         </span>
       </header>
-      <div className="hs-entry">
-        <input
-          ref={field}
-          className={`${styles.entryField} ${styles.pathField}`}
-          value={line}
-          onChange={(e) => {
-            setLine(e.target.value);
-            setIsRefused(false);
-          }}
-          onKeyDown={(e) => e.key === 'Enter' && enter()}
-          placeholder="Microphone > First stage > Speaker"
-          aria-label="Type blocks and links"
-          aria-invalid={isRefused}
-          autoFocus
-          spellCheck={false}
-          autoComplete="off"
-        />
-        <p
-          className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`}
-          role={isRefused ? 'alert' : undefined}
-        >
-          {read === null ? (
+      <TypedLine
+        field={field}
+        label="Type blocks and links"
+        placeholder="Microphone > First stage > Speaker"
+        line={line}
+        onLine={(next) => {
+          setLine(next);
+          setIsRefused(false);
+        }}
+        onKeyDown={(event) => event.key === 'Enter' && enter()}
+        isRefused={isRefused}
+        isFirst
+        isLong
+        note={
+          read === null ? (
             <>
               A chain is audio; <span className="hs-mono">supply: Adapter &gt; First stage, Driver</span> says
               what feeds what. <Keys keys="Enter" /> adds it.
@@ -79,9 +73,9 @@ export function PathSheet({ tabs }: { tabs: ReactNode }) {
             <strong>{read.words}</strong>
           ) : (
             read.problem.message
-          )}
-        </p>
-      </div>
+          )
+        }
+      />
       {!path || path.blocks.length === 0 ? (
         <Beginning onPath={setPath} />
       ) : (
