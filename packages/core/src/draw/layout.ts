@@ -5,6 +5,7 @@ import { placeFlags, type Flag } from './flags.ts';
 import { footprint, type RailMark } from './footprint.ts';
 import { Placer } from './place.ts';
 import { drawnClasses, type NetClass } from '../figures/index.ts';
+import { SymbolSheet } from './symbol-sheet.ts';
 import { routeNets, type Terminal, type Wire } from './route.ts';
 import {
   bodyAt,
@@ -60,21 +61,18 @@ export function layoutCircuit(circuit: Circuit, options: LayoutOptions = {}): Dr
   const textsOf = (part: Part): readonly [string, string] => [part.ref, options.textOf?.(part) ?? ''];
   const drawable: Circuit = { ...circuit, parts: drawableParts(circuit) };
   const companions = companionsOf(drawable);
-  const placer = new Placer(drawable, classOf, textsOf, companions);
-  stackIslands(
-    drawable,
-    placer,
-    (parts) => new Placer({ ...drawable, parts }, classOf, textsOf, companions),
-    classOf,
-  );
-  keepInPlace(drawable, placer, options, classOf);
+  const sheet = new SymbolSheet(classOf, textsOf);
+  const place = (parts: readonly Part[], on: SymbolSheet) =>
+    new Placer({ ...drawable, parts }, classOf, companions, on).run();
+  stackIslands(drawable, sheet, () => new SymbolSheet(classOf, textsOf), place, classOf);
+  keepInPlace(drawable, sheet, options, classOf);
 
   const symbols: DrawnSymbol[] = [];
   const marks: RailMark[] = [];
   const obstacles: Box[] = [];
   const terminals: Terminal[] = [];
   for (const part of drawable.parts) {
-    const at = placer.placed.get(part.ref);
+    const at = sheet.at(part.ref);
     if (!at) continue;
     const print = footprint(part, at, textsOf(part), classOf);
     const pins = pinsAt(part, at);
@@ -146,8 +144,9 @@ const ISLAND_GAP = 4;
  */
 function stackIslands(
   circuit: Circuit,
-  placer: Placer,
-  placerFor: (parts: readonly Part[]) => Placer,
+  sheet: SymbolSheet,
+  newSheet: () => SymbolSheet,
+  place: (parts: readonly Part[], on: SymbolSheet) => void,
   classOf: (net: string) => NetClass,
 ): void {
   const joined = new UnionFind();
@@ -165,28 +164,29 @@ function stackIslands(
   }
   let bottom = 0;
   for (const parts of islands.values()) {
-    const island = placerFor(parts);
-    island.run();
+    const island = newSheet();
+    place(parts, island);
     const shift = bottom - island.bounds.top + (bottom > 0 ? ISLAND_GAP : 0);
     for (const part of parts) {
-      const at = island.placed.get(part.ref);
-      if (at) placer.adopt(part, { ...at, y: at.y + shift });
+      const at = island.at(part.ref);
+      if (at) sheet.put(part, { ...at, y: at.y + shift });
     }
     bottom = island.bounds.bottom + shift;
   }
-  placer.run();
+  // What hangs together by no signal: supplies, and parts of one.
+  place(circuit.parts, sheet);
 }
 
 /** Puts moved symbols where the user wants them and the others where they were, making way in that order. */
 function keepInPlace(
   circuit: Circuit,
-  placer: Placer,
+  sheet: SymbolSheet,
   options: LayoutOptions,
   classOf: (net: string) => NetClass,
 ): void {
   const wishes = new Map<string, Placement>();
   for (const part of circuit.parts) {
-    const now = placer.placed.get(part.ref);
+    const now = sheet.at(part.ref);
     const nudge = options.nudges?.[part.ref];
     const earlier = options.previous?.get(part.ref);
     if (!now) continue;
@@ -202,10 +202,11 @@ function keepInPlace(
     if (isNudged(part)) return 0;
     return wishes.has(part.ref) ? (isNamed(part) ? 2 : 1) : 3;
   }
-  const own = new Map(circuit.parts.map((p) => [p.ref, placer.lift(p.ref)]));
+  const own = new Map(circuit.parts.map((p) => [p.ref, sheet.lift(p)]));
   for (const part of order) {
     const wish = wishes.get(part.ref) ?? own.get(part.ref);
-    if (wish) placer.putNear(part, wish);
+    const at = wish && sheet.nearestFree(part, wish);
+    if (at) sheet.put(part, at);
   }
 }
 

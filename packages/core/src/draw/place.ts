@@ -1,71 +1,47 @@
 import { netsOf, touching, type Circuit, type Part } from '../circuit/index.ts';
-import { footprint } from './footprint.ts';
-import { Occupancy } from './occupancy.ts';
 import type { Companions, Entry } from './companions.ts';
+import { FigurePlaces } from './figure-places.ts';
 import type { NetClass } from '../figures/index.ts';
-import { shortestPlace, straightRuns, type Sheet } from './shortest-place.ts';
-import {
-  CONTROL_PINS,
-  isTwoTerminal,
-  pinsAt,
-  type Box,
-  type Placement,
-  type Point,
-  type SymbolPin,
-} from './symbols.ts';
+import { shortestPlace, straightRuns } from './shortest-place.ts';
+import { MARGIN, type SymbolSheet } from './symbol-sheet.ts';
+import { CONTROL_PINS, isTwoTerminal, pinsAt, type Placement, type Point } from './symbols.ts';
 
-/** Free units between two symbols: room for two wires. */
-const MARGIN = 2;
 /** Units between a pin and the trunk of its net. */
 const STUB = 2;
 const SYMBOL_HALF = 2;
 
 /** Where supplies stand: left of the first source. */
 const SUPPLY_COLUMN = -10;
-/** What of a strip that is kept for wires its parts take at either end. */
-const STRIP_ENDS = 4;
-
-type TextsOf = (part: Part) => readonly [string, string];
-
-interface Template {
-  readonly boxes: readonly Box[];
-  readonly pins: readonly SymbolPin[];
-}
-
 /**
  * Places the symbols of a circuit by following the signal: from each source along its net, what goes to a rail hangs
  * above, what goes to ground below, what goes on lies to the right; a transistor stands at the end of its control
  * net and hands on its other two. What closes a loop is put where its wires are shortest. No two footprints touch.
  */
 export class Placer {
-  readonly placed = new Map<string, Placement>();
-  private readonly occupancy = new Occupancy();
   private readonly circuit: Circuit;
   private readonly classOf: (net: string) => NetClass;
-  private readonly textsOf: TextsOf;
   private readonly companions: Companions;
-  private readonly leaders = new Map<string, readonly string[]>();
+  private readonly sheet: SymbolSheet;
+  private readonly figures: FigurePlaces;
   private readonly byNet: Map<string, Part[]>;
   private readonly byRef: Map<string, Part>;
   private readonly anchors = new Map<string, Point>();
   private readonly done = new Set<string>();
   private queue: string[] = [];
-  private extent: Box = { left: 0, right: 0, top: 0, bottom: 0 };
 
   constructor(
     circuit: Circuit,
     classOf: (net: string) => NetClass,
-    textsOf: TextsOf,
     companions: Companions,
+    sheet: SymbolSheet,
   ) {
     this.circuit = circuit;
     this.companions = companions;
-    for (const [leader, list] of companions.byLeader)
-      for (const { ref } of list) this.leaders.set(ref, [...(this.leaders.get(ref) ?? []), leader]);
     this.classOf = classOf;
-    this.textsOf = textsOf;
+    this.sheet = sheet;
     this.byNet = touching(circuit);
     this.byRef = new Map(circuit.parts.map((p) => [p.ref, p]));
+    this.figures = new FigurePlaces(companions, this.byRef, sheet);
   }
 
   run(): void {
@@ -96,11 +72,11 @@ export class Placer {
   }
 
   private nextBand(): number {
-    return this.placed.size === 0 ? 0 : this.extent.bottom + 10;
+    return this.sheet.size === 0 ? 0 : this.sheet.bounds.bottom + 10;
   }
 
   private startAt(part: Part): void {
-    if (this.placed.has(part.ref)) return;
+    if (this.sheet.at(part.ref) !== undefined) return;
     const nets = Object.values(part.pins).filter((n) => this.classOf(n) === 'signal');
     const net = nets[0];
     if (net === undefined || nets.length > 1) return;
@@ -132,7 +108,7 @@ export class Placer {
   }
 
   private unplacedAt(net: string): Part[] {
-    return (this.byNet.get(net) ?? []).filter((p) => !this.placed.has(p.ref));
+    return (this.byNet.get(net) ?? []).filter((p) => !this.sheet.at(p.ref));
   }
 
   private controlNet(part: Part): string | undefined {
@@ -162,7 +138,7 @@ export class Placer {
 
   /** From a source, an output or along a row into a net where more than one part meets it: a filter or a clipper that goes on, and no divider. */
   private feedsOn(net: string, other: string, part: Part): boolean {
-    const isLying = (p: Part) => isTwoTerminal(p) && (this.placed.get(p.ref)?.turn ?? 0) % 2 === 1;
+    const isLying = (p: Part) => isTwoTerminal(p) && (this.sheet.at(p.ref)?.turn ?? 0) % 2 === 1;
     const drives = (p: Part) =>
       p.kind === 'signal' || p.kind === 'capsule' || p.pins.out === net || isLying(p);
     const met = (this.byNet.get(other) ?? []).filter(
@@ -175,7 +151,7 @@ export class Placer {
   private hangShunts(net: string): void {
     const at = this.anchors.get(net)!;
     for (const part of this.unplacedAt(net)) {
-      if (!isTwoTerminal(part) || this.waits(part) || this.placeBesideTwin(part)) continue;
+      if (!isTwoTerminal(part) || this.figures.waits(part) || this.placeBesideTwin(part)) continue;
       const other = this.otherNet(part, net);
       const isRail = this.classOf(other) !== 'signal';
       // A capacitor into a net that only a resistor holds to ground couples a signal: it lies.
@@ -196,14 +172,19 @@ export class Placer {
     const at = this.anchors.get(net)!;
     for (const { ref, room, at: lying } of this.companions.entries.get(net) ?? []) {
       const part = this.byRef.get(ref);
-      if (part && !this.placed.has(ref)) this.standActive(part, net, at, room, lying);
+      if (part && !this.sheet.at(ref)) this.standActive(part, net, at, room, lying);
     }
     const open = this.unplacedAt(net);
     const isLed = (part: Part) => [net, undefined].includes(this.controlNet(part));
-    const actives = open.filter((p) => !isTwoTerminal(p) && isLed(p) && !this.waits(p));
-    for (const part of actives) if (!this.placed.has(part.ref)) this.standActive(part, net, at);
+    const actives = open.filter((p) => !isTwoTerminal(p) && isLed(p) && !this.figures.waits(p));
+    for (const part of actives) if (!this.sheet.at(part.ref)) this.standActive(part, net, at);
     for (const part of open) {
-      if (this.placed.has(part.ref) || !isTwoTerminal(part) || this.waits(part) || this.placeBesideTwin(part))
+      if (
+        this.sheet.at(part.ref) !== undefined ||
+        !isTwoTerminal(part) ||
+        this.figures.waits(part) ||
+        this.placeBesideTwin(part)
+      )
         continue;
       this.lay(part, net, at);
     }
@@ -217,11 +198,11 @@ export class Placer {
       (p) =>
         p !== part &&
         isTwoTerminal(p) &&
-        this.placed.has(p.ref) &&
+        this.sheet.at(p.ref) !== undefined &&
         nets.every((n) => Object.values(p.pins).includes(n)),
     );
     if (!twin) return false;
-    const at = this.placed.get(twin.ref)!;
+    const at = this.sheet.at(twin.ref)!;
     const isSame = Object.values(twin.pins)[0] === nets[0];
     const turn = (isSame ? at.turn : (at.turn + 2) % 4) as Placement['turn'];
     const isLying = at.turn % 2 === 1;
@@ -255,7 +236,7 @@ export class Placer {
   private lay(part: Part, net: string, at: Point): void {
     const other = this.otherNet(part, net);
     const isHandedOn = (this.byNet.get(other) ?? []).some(
-      (p) => !this.placed.has(p.ref) && !isTwoTerminal(p) && this.controlNet(p) !== other && p.kind !== 'box',
+      (p) => !this.sheet.at(p.ref) && !isTwoTerminal(p) && this.controlNet(p) !== other && p.kind !== 'box',
     );
     if (this.anchors.has(other) || isHandedOn) return;
     const turn = Object.values(part.pins)[0] === net ? 1 : 3;
@@ -277,7 +258,7 @@ export class Placer {
         const cost = dx + 1.5 * Math.abs(dy);
         if (best && cost >= best.cost) break;
         const placement: Placement = { x: at.x + dx, y: at.y + dy, turn, isFlipped: false };
-        if (this.isFree(part, placement)) best = { placement, cost };
+        if (this.sheet.isFree(part, placement)) best = { placement, cost };
       }
     }
     return best?.placement;
@@ -301,54 +282,13 @@ export class Placer {
     for (const dy of [0, 4, -4, 8, -8, 12, -12, 16, -16]) {
       for (let dx = room; dx < 60; dx += 1) {
         const placement: Placement = { x: at.x + dx - offset.x, y: at.y + dy - offset.y, turn, isFlipped };
-        if (room > MARGIN && !this.companionsFit(part, placement)) continue;
+        if (room > MARGIN && !this.figures.hasRoom(part, placement)) continue;
         if (!this.hasRoomAround(part, placement) || !this.tryPut(part, placement)) continue;
-        this.bringCompanions(part, placement);
+        this.figures.bring(part, placement, (other, at) => this.put(other, at));
         return this.hangFresh();
       }
     }
     this.putAnywhere(part, at);
-  }
-
-  /** Whether a part's place is beside another that has none yet; of two that go by each other the first reached is put. */
-  private waits({ ref }: Part): boolean {
-    const goesBy = (other: string) =>
-      this.companions.byLeader.get(ref)?.some((c) => c.ref === other) === true;
-    return (
-      this.leaders
-        .get(ref)
-        ?.some((leader) => this.byRef.has(leader) && !this.placed.has(leader) && !goesBy(leader)) === true
-    );
-  }
-
-  /** Whether there is room for all that stands beside a part in its figure. */
-  private companionsFit({ ref }: Part, at: Placement): boolean {
-    return (this.companions.byLeader.get(ref) ?? []).every(({ ref: other, places }) => {
-      const part = this.byRef.get(other);
-      return (
-        !part || this.placed.has(other) || places(at, this.placedAt).some((place) => this.isFree(part, place))
-      );
-    });
-  }
-
-  private readonly placedAt = (ref: string): Placement | undefined => this.placed.get(ref);
-
-  /** What stands beside a part in its figure, each in the first of its places that is free. */
-  private bringCompanions({ ref }: Part, at: Placement): void {
-    for (const { ref: other, places } of this.companions.byLeader.get(ref) ?? []) {
-      const part = this.byRef.get(other);
-      if (!part || this.placed.has(other)) continue;
-      places(at, this.placedAt).some((place) => this.tryPut(part, place));
-    }
-    const columns = this.companions.kept.get(ref);
-    if (columns === undefined) return;
-    const strip = {
-      left: at.x - columns + STRIP_ENDS,
-      right: at.x - STRIP_ENDS,
-      top: at.y - 1,
-      bottom: at.y + 1,
-    };
-    this.occupancy.take(strip);
   }
 
   /** Leaves room above and below a transistor for what its other two nets will hang there. */
@@ -358,65 +298,19 @@ export class Placer {
       if (net === undefined || p.dy === 0 || this.classOf(net) !== 'signal') return true;
       const near = p.y + p.dy * 2;
       const far = p.y + p.dy * 7;
-      return this.occupancy.isFree(
-        { left: p.x - 1, right: p.x + 1, top: Math.min(near, far), bottom: Math.max(near, far) },
-        MARGIN,
-      );
+      const [top, bottom] = [Math.min(near, far), Math.max(near, far)];
+      return this.sheet.isBare({ left: p.x - 1, right: p.x + 1, top, bottom });
     });
   }
 
-  /** Boxes and pins of a symbol standing at the origin, by how it is turned. */
-  private readonly templates = new Map<string, Template>();
-
-  private templateOf(part: Part, at: Placement): Template {
-    const key = `${part.ref} ${at.turn} ${at.isFlipped}`;
-    const known = this.templates.get(key);
-    if (known) return known;
-    const origin: Placement = { ...at, x: 0, y: 0 };
-    const boxes = footprint(part, origin, this.textsOf(part), this.classOf).boxes.map((b) => ({
-      left: Math.floor(b.left),
-      top: Math.floor(b.top),
-      right: Math.ceil(b.right),
-      bottom: Math.ceil(b.bottom),
-    }));
-    const template = { boxes, pins: pinsAt(part, origin) };
-    this.templates.set(key, template);
-    return template;
-  }
-
-  private boxesOf(part: Part, at: Placement): Box[] {
-    return this.templateOf(part, at).boxes.map((b) => ({
-      left: b.left + at.x,
-      right: b.right + at.x,
-      top: b.top + at.y,
-      bottom: b.bottom + at.y,
-    }));
-  }
-
-  /** Free of others, and no symbol stands on the first steps of a wire from a pin. */
-  private isFree(part: Part, at: Placement): boolean {
-    const { boxes, pins } = this.templateOf(part, at);
-    for (const box of boxes) if (!this.occupancy.isFree(box, MARGIN, at.x, at.y)) return false;
-    return pins.every((p) => !this.occupancy.isTaken(at.x + p.x + 2 * p.dx, at.y + p.y + 2 * p.dy));
-  }
-
-  tryPut(part: Part, at: Placement): boolean {
-    if (!this.isFree(part, at)) return false;
+  private tryPut(part: Part, at: Placement): boolean {
+    if (!this.sheet.isFree(part, at)) return false;
     this.put(part, at);
     return true;
   }
 
   private put(part: Part, at: Placement): void {
-    this.placed.set(part.ref, at);
-    for (const box of this.boxesOf(part, at)) {
-      this.occupancy.take(box);
-      this.extent = {
-        left: Math.min(this.extent.left, box.left),
-        right: Math.max(this.extent.right, box.right),
-        top: Math.min(this.extent.top, box.top),
-        bottom: Math.max(this.extent.bottom, box.bottom),
-      };
-    }
+    this.sheet.put(part, at);
     // What comes out leads on: a net of a follower's input and output goes on from its output.
     const pins = [...pinsAt(part, at)].sort((a, b) => Number(b.name === 'out') - Number(a.name === 'out'));
     for (const p of pins) {
@@ -425,35 +319,10 @@ export class Placer {
     }
   }
 
-  /** The paper used so far. */
-  get bounds(): Box {
-    return this.extent;
-  }
-
-  /** Puts a symbol where another placement found room for it. */
-  adopt(part: Part, at: Placement): void {
-    this.put(part, at);
-  }
-
-  /** Takes a symbol off the sheet again. */
-  lift(ref: string): Placement | undefined {
-    const at = this.placed.get(ref);
-    const part = this.byRef.get(ref);
-    if (!at || !part) return undefined;
-    for (const box of this.boxesOf(part, at)) this.occupancy.release(box);
-    this.placed.delete(ref);
-    return at;
-  }
-
-  /** The free place nearest to a wished one, in growing rings. */
-  putNear(part: Part, wish: Placement): void {
-    for (let ring = 0; ring < 120; ring += 1) {
-      for (let dx = -ring; dx <= ring; dx += 1) {
-        const dy = ring - Math.abs(dx);
-        if (this.tryPut(part, { ...wish, x: wish.x + dx, y: wish.y + dy })) return;
-        if (dy > 0 && this.tryPut(part, { ...wish, x: wish.x + dx, y: wish.y - dy })) return;
-      }
-    }
+  /** Puts a part at the free place nearest to a wished one. */
+  private putNear(part: Part, wish: Placement): void {
+    const at = this.sheet.nearestFree(part, wish);
+    if (at) this.put(part, at);
   }
 
   private putAnywhere(part: Part, at: Point): void {
@@ -467,8 +336,8 @@ export class Placer {
   private closeLoop(): boolean {
     const reached = (p: Part) => Object.values(p.pins).filter((n) => this.anchors.has(n)).length;
     const signalPins = (p: Part) => Object.values(p.pins).filter((n) => this.classOf(n) === 'signal').length;
-    const open = this.circuit.parts.filter((p) => !this.placed.has(p.ref) && reached(p) > 0);
-    const ready = open.filter((p) => !this.waits(p));
+    const open = this.circuit.parts.filter((p) => !this.sheet.at(p.ref) && reached(p) > 0);
+    const ready = open.filter((p) => !this.figures.waits(p));
     const part = [...ready, ...open].find((p) => reached(p) === signalPins(p)) ?? ready[0] ?? open[0];
     if (!part) return false;
     if (this.placeBesideTwin(part)) return true;
@@ -484,16 +353,11 @@ export class Placer {
     return true;
   }
 
-  private readonly sheet: Sheet = {
-    isFree: (part, at) => this.isFree(part, at),
-    boxesOf: (part, at) => this.boxesOf(part, at),
-  };
-
   /** Pins of a net that stand already, and its anchor. */
   private pointsOf(net: string): Point[] {
     const points: Point[] = [this.anchors.get(net)!];
     for (const part of this.byNet.get(net) ?? []) {
-      const at = this.placed.get(part.ref);
+      const at = this.sheet.at(part.ref);
       if (!at) continue;
       for (const p of pinsAt(part, at))
         if (part.pins[p.name] === net) points.push({ x: p.x + p.dx, y: p.y + p.dy });
@@ -503,8 +367,8 @@ export class Placer {
 
   /** What stands between rails only, in a column left of the rest. */
   private placeSupplies(): void {
-    const rest = this.circuit.parts.filter((p) => !this.placed.has(p.ref));
-    const isEmpty = this.placed.size === 0;
+    const rest = this.circuit.parts.filter((p) => !this.sheet.at(p.ref));
+    const isEmpty = this.sheet.size === 0;
     let y = 0;
     const x = isEmpty ? 0 : SUPPLY_COLUMN;
     for (const part of rest) {
@@ -517,7 +381,7 @@ export class Placer {
         isFlipped: false,
       };
       this.putNear(part, placement);
-      y = (this.placed.get(part.ref)?.y ?? y) + 12;
+      y = (this.sheet.at(part.ref)?.y ?? y) + 12;
     }
   }
 }

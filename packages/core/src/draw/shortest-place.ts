@@ -1,4 +1,5 @@
 import type { Part } from '../circuit/index.ts';
+import type { SymbolSheet } from './symbol-sheet.ts';
 import { isTwoTerminal, pinsAt, type Box, type Placement, type Point } from './symbols.ts';
 
 /** What a part that closes a loop pays for standing instead of lying, in units of wire. */
@@ -21,12 +22,6 @@ export interface Run {
   readonly right: number;
 }
 
-/** What a sheet tells of a part that is to be put on it. */
-export interface Sheet {
-  readonly isFree: (part: Part, at: Placement) => boolean;
-  readonly boxesOf: (part: Part, at: Placement) => readonly Box[];
-}
-
 /** Straight lines between points of one net that lie on one row. */
 export function straightRuns(points: readonly Point[]): Run[] {
   const rows = new Map<number, number[]>();
@@ -46,7 +41,7 @@ export function shortestPlace(
   ends: readonly LoopEnd[],
   turns: readonly Placement['turn'][],
   runs: readonly Run[],
-  sheet: Sheet,
+  sheet: SymbolSheet,
 ): Placement | undefined {
   const all = ends.flatMap((e) => e.points);
   const [xs, ys] = [all.map((p) => p.x), all.map((p) => p.y)];
