@@ -6,6 +6,9 @@ interface NumberFieldProps {
   readonly min: number;
   readonly max: number;
   readonly placeholder?: string;
+  readonly size?: 'small';
+  /** What it is, where no label says so. */
+  readonly 'aria-label'?: string;
   /** Told once the number is done: with Enter, an arrow, or when the field is left. Null when it was emptied. */
   readonly onDone: (value: number | null) => void;
 }

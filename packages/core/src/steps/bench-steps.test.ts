@@ -258,7 +258,9 @@ describe('work of other sorts', () => {
         },
       ],
     });
-    const { steps } = benchSteps(unit);
+    // Without a plan there is nothing to do, unless the unit is built.
+    expect(benchSteps(unit).steps).toEqual([]);
+    const { steps } = benchSteps(unit, { isWhole: true });
     expect(kinds(steps)[0]).toBe('mark');
     expect(steps.find((s) => s.id === 'do:R1')!.place).toBe('a at column 2, row 3; b at column 2, row 7');
     const order = [
@@ -275,6 +277,10 @@ describe('work of other sorts', () => {
     ];
     expect(order.map((id) => at(steps, id))).toEqual(order.map((id) => at(steps, id)).sort((a, b) => a - b));
     expect(order.every((id) => at(steps, id) >= 0)).toBe(true);
+  });
+
+  it('builds nothing of a unit without parts', () => {
+    expect(benchSteps(unitOf({ ground: '0', parts: [] }), { isWhole: true }).steps).toEqual([]);
   });
 
   it('names a change that cannot be made, does the others, and refuses one that is not there', () => {

@@ -51,8 +51,8 @@ export interface WorkWish {
 }
 
 /**
- * The bench work of a unit in the order that good hands use. Planned changes of the active set; one change that is done is
- * taken back; a unit without changes is built from nothing. Throws `change/unknown` for a change that is not there.
+ * The bench work of a unit in the order that good hands use: planned changes of the active set, or one change, which is taken
+ * back where it is done, or the whole unit from nothing. Throws `change/unknown` for a change that is not there.
  */
 export function benchSteps(unit: UnitDocument, wish: WorkWish = {}): Work {
   const { steps, problems } = workFor(unit, wish);
@@ -78,7 +78,7 @@ const holesWords = ({ holes }: BoardPlace): string =>
 function workFor(unit: UnitDocument, wish: WorkWish): Work {
   const { change: id, isWhole, isBack, alsoDone } = wish;
   const changes = unit.circuit.changes ?? [];
-  if (isWhole === true || (id === undefined && changes.length === 0)) return wholeUnit(unit);
+  if (isWhole === true) return wholeUnit(unit);
   if (id !== undefined) {
     const change = changes.find((c) => c.id === id);
     if (!change) throw new HalfsplitError('change/unknown', { text: id, parts: changes.map((c) => c.id) });
@@ -287,6 +287,7 @@ function wholeUnit(unit: UnitDocument): Work {
   const work = [...(board ? boardDrafts(board) : []), ...drafts, ...wireDrafts(unit)].sort(
     (a, b) => a.rank - b.rank,
   );
+  if (work.length === 0) return { steps: [], problems: [] };
   const prepare: Draft = {
     id: 'prepare',
     kind: 'mark',

@@ -1,8 +1,9 @@
-import type { BoardStyle, Hole } from '@halfsplit/contract';
+import { MOST_HOLES, type BoardStyle, type Hole } from '@halfsplit/contract';
 import { blankBoard, holeWords, placeFor, withPlace, type BoardProblem } from '@halfsplit/core';
 import { Button, Checkbox, InputNumber, Popconfirm, Progress, Select } from 'antd';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
+import { NumberField } from '../../ui/number-field.tsx';
 import { OneOf } from '../../ui/one-of.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import { useSelection } from '../../unit/selection.tsx';
@@ -188,7 +189,8 @@ function BoardForm({ boards }: { readonly boards: Boards }) {
           <InputNumber
             size="small"
             min={1}
-            max={200}
+            max={MOST_HOLES}
+            precision={0}
             value={columns}
             onChange={(v) => setColumns(v ?? USUAL.columns)}
             aria-label="Columns"
@@ -197,7 +199,8 @@ function BoardForm({ boards }: { readonly boards: Boards }) {
           <InputNumber
             size="small"
             min={1}
-            max={200}
+            max={MOST_HOLES}
+            precision={0}
             value={rows}
             onChange={(v) => setRows(v ?? USUAL.rows)}
             aria-label="Rows"
@@ -239,21 +242,21 @@ function BoardEdges({ boards: { board, keep } }: { readonly boards: Boards }) {
   if (!board) return null;
   return (
     <span className={styles.sizes}>
-      <InputNumber
+      <NumberField
         size="small"
         min={1}
-        max={200}
+        max={MOST_HOLES}
         value={board.columns}
-        onChange={(v) => v !== null && keep({ ...board, columns: v })}
+        onDone={(v) => v !== null && Number.isInteger(v) && keep({ ...board, columns: v })}
         aria-label="Columns of this board"
       />{' '}
       by{' '}
-      <InputNumber
+      <NumberField
         size="small"
         min={1}
-        max={200}
+        max={MOST_HOLES}
         value={board.rows}
-        onChange={(v) => v !== null && keep({ ...board, rows: v })}
+        onDone={(v) => v !== null && Number.isInteger(v) && keep({ ...board, rows: v })}
         aria-label="Rows of this board"
       />
     </span>

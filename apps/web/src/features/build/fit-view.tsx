@@ -8,11 +8,12 @@ import {
   type FitProblem,
 } from '@halfsplit/core';
 import { DeleteOutlined } from '@ant-design/icons';
-import { Button, InputNumber, Popconfirm, Select } from 'antd';
+import { Button, Popconfirm, Select } from 'antd';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { unitChange } from '../../api/change.ts';
 import { LineEntry } from '../../ui/line-entry.tsx';
+import { NumberField } from '../../ui/number-field.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import styles from './fit.module.css';
@@ -157,12 +158,12 @@ function Sizes({ panel, onKeep }: { readonly panel: Panel; readonly onKeep: (pan
   const size = (key: 'widthMm' | 'heightMm' | 'gapMm', words: string) => (
     <label className={styles.size}>
       {words}{' '}
-      <InputNumber
+      <NumberField
         size="small"
         min={1}
         max={2000}
         value={panel[key]}
-        onChange={(value) => value !== null && onKeep({ ...panel, [key]: value })}
+        onDone={(value) => value !== null && onKeep({ ...panel, [key]: value })}
         aria-label={`${words}, mm`}
       />
     </label>

@@ -1,7 +1,8 @@
 import type { Panel, PanelControl } from '@halfsplit/contract';
 import type { FitProblem, Polygon, standingUnder } from '@halfsplit/core';
-import { InputNumber, Select } from 'antd';
+import { Select } from 'antd';
 import { useRef, useState, type PointerEvent } from 'react';
+import { NumberField } from '../../ui/number-field.tsx';
 import { svgPoint } from '../../ui/svg-point.ts';
 import { photoUrl } from '../../api/client.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -86,12 +87,12 @@ export function PanelFigure({ panel, shapes, problems, free, onDrag, onKeep }: F
         {panel.photo && !scaling && (
           <label className={styles.size}>
             its two points are{' '}
-            <InputNumber
+            <NumberField
               size="small"
               min={1}
               max={2000}
               value={panel.photo.mm}
-              onChange={(value) =>
+              onDone={(value) =>
                 value !== null && onKeep({ ...panel, photo: { ...panel.photo!, mm: value } })
               }
               aria-label="Distance of the two points of the photo, mm"
