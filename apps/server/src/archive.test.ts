@@ -13,6 +13,7 @@ import { sha256 } from './features/archive/record.ts';
 import { writeArchive } from './features/archive/write.ts';
 import { loadDemo, loadDemoDrawer } from './features/demo/service.ts';
 import { openTestApp, type TestApp } from './testing/test-app.ts';
+import { upload } from './testing/upload.ts';
 
 // The models are of one connection at a time: one bench is read to its end before the next is opened.
 let folder: string;
@@ -83,16 +84,8 @@ describe('the archive of a bench', () => {
       .jpeg()
       .toBuffer();
     const { unit } = await test.write('POST', '/units', { name: 'With a photo' });
-    const form = new FormData();
-    form.append('photo', new Blob([new Uint8Array(jpeg)]), 'board.jpg');
-    const request = new Request('http://localhost/', { method: 'POST', body: form });
-    const sent = await test.app.inject({
-      method: 'POST',
-      url: `/api/v1/units/${unit.id}/photos`,
-      headers: { 'content-type': request.headers.get('content-type')!, 'idempotency-key': 'large-photo' },
-      payload: Buffer.from(await request.arrayBuffer()),
-    });
-    expect(sent.statusCode).toBe(201);
+    const sent = await upload(test, unit.id, jpeg);
+    expect(sent.status).toBe(201);
     const answer = await test.app.inject({ url: '/api/v1/archive' });
     expect([answer.statusCode, answer.headers['content-type']]).toEqual([200, 'application/zip']);
     expect(answer.headers['content-disposition']).toMatch(/bench-\d{4}-\d{2}-\d{2}\.zip/);

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { drawerSchema, type UnitResource } from '@halfsplit/contract';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { openTestApp, type TestApp } from './testing/test-app.ts';
+import { picture, upload } from './testing/upload.ts';
 
 let test: TestApp;
 let unit: UnitResource;
@@ -59,6 +60,58 @@ describe('what a unit is built with', () => {
       settings: FILE.settings,
     });
     expect(file.circuit.parts[1]!.body).toEqual({ lengthMm: 9 });
+  });
+
+  it('keeps the photo that lies under a board and a panel: turned with it, undone, and in the file of it', async () => {
+    await upload(test, unit.id, await picture(30, 20).png().toBuffer());
+    const { photos } = (await upload(test, unit.id, await picture(300, 200).png().toBuffer())).body;
+    const photoId = photos[1]!.id;
+    const marks = [
+      { hole: [1, 1], at: { x: 0.25, y: 0.5 } },
+      { hole: [1, 4], at: { x: 0.75, y: 0.25 } },
+    ];
+    const panel = {
+      id: 'p1',
+      widthMm: 100,
+      heightMm: 60,
+      gapMm: 20,
+      controls: [],
+      photo: { photoId, from: { x: 0, y: 0.5 }, to: { x: 1, y: 0.5 }, mm: 50, at: { x: -5, y: 10 } },
+    };
+    await test.write('PATCH', root(), {
+      boards: [{ ...BOARD, photo: { photoId, marks } }],
+      panels: [panel],
+    });
+    const under = ({ boards, panels }: Pick<UnitResource, 'boards' | 'panels'>) => ({
+      at: boards[0]!.photo?.marks.map((m) => [m.at.x, m.at.y]),
+      ends: [panels[0]!.photo?.from, panels[0]!.photo?.to].map((p) => [p?.x, p?.y]),
+      corner: panels[0]!.photo?.at,
+    });
+    // A quarter clockwise: what was at (x, y) is at (1 - y, x).
+    const turned = await test.write('PATCH', `${root()}/photos/${photoId}`, { baseVersion: 0, turn: 1 });
+    expect(under(turned.unit)).toEqual({
+      at: [
+        [0.5, 0.25],
+        [0.75, 0.75],
+      ],
+      ends: [
+        [0.5, 0],
+        [0.5, 1],
+      ],
+      corner: { x: -5, y: 10 },
+    });
+    expect(turned.unit.versions.boards).toBe(2);
+    const back = await test.write('POST', `${root()}/undo`, { sequence: turned.answer.sequence });
+    expect(under(back.unit).at).toEqual([
+      [0.25, 0.5],
+      [0.75, 0.25],
+    ]);
+    const text = JSON.stringify((await test.get(`${root()}/file`)).body);
+    const { unit: copy } = await test.write('POST', '/units/import', { text });
+    expect(under(copy)).toEqual(under(back.unit));
+    expect(copy.photos[1]!.id).not.toBe(photoId);
+    expect(copy.boards[0]!.photo!.photoId).toBe(copy.photos[1]!.id);
+    expect(copy.panels[0]!.photo!.photoId).toBe(copy.photos[1]!.id);
   });
 
   it('is changed field by field, refused where it was changed meanwhile, and undone', async () => {

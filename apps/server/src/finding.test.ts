@@ -4,8 +4,9 @@ import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemo } from './features/demo/service.ts';
-import { turnedPoint } from './features/photos/service.ts';
+import { turnedPoint } from './features/photos/turned.ts';
 import { openTestApp, type TestApp } from './testing/test-app.ts';
+import { picture, upload as uploadTo } from './testing/upload.ts';
 
 let test: TestApp;
 beforeAll(async () => {
@@ -28,28 +29,8 @@ async function unitWithPath(): Promise<UnitResource> {
   return (await test.write('PATCH', `/units/${unit.id}`, { seen: { path: 0 }, path: PATH })).unit;
 }
 
-/** Sends a picture as a browser's form does. */
-async function upload(unitId: string, bytes: Buffer, name = 'board.jpg', key = randomUUID()) {
-  const boundary = 'halfsplit-boundary';
-  const payload = Buffer.concat([
-    Buffer.from(
-      `--${boundary}\r\ncontent-disposition: form-data; name="photo"; filename="${name}"\r\ncontent-type: image/jpeg\r\n\r\n`,
-    ),
-    bytes,
-    Buffer.from(`\r\n--${boundary}--\r\n`),
-  ]);
-  const answer = await test.app.inject({
-    method: 'POST',
-    url: `/api/v1/units/${unitId}/photos`,
-    headers: { 'idempotency-key': key, 'content-type': `multipart/form-data; boundary=${boundary}` },
-    payload,
-  });
-  const body = answer.statusCode < 300 ? (await test.get(`/units/${unitId}`)).body : answer.json<unknown>();
-  return { status: answer.statusCode, body: body as UnitResource & { detail: string; code: string } };
-}
-
-const picture = (width: number, height: number) =>
-  sharp({ create: { width, height, channels: 3, background: '#2a6' } });
+const upload = (unitId: string, bytes: Buffer, ...more: readonly [name?: string, key?: string]) =>
+  uploadTo(test, unitId, bytes, ...more);
 
 describe('path and intake', () => {
   it('are kept with the unit, each field with a version of its own, and can be taken back', async () => {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { netNameSchema } from './field.ts';
 import { refSchema } from './part-schema.ts';
+import { photoPlaceSchema } from './photo.ts';
 
 /** Strips run along each row; of pads there is one a hole, and wires do the joining. */
 export const BOARD_STYLES = ['strip', 'pads'] as const;
@@ -56,6 +57,18 @@ export interface BoardTerminal {
   readonly name?: string | undefined;
 }
 
+/** A hole of the board, and where it is on a photo. */
+const boardMarkSchema = z.object({ hole: holeSchema, at: photoPlaceSchema });
+export interface BoardMark {
+  readonly hole: Hole;
+  readonly at: { readonly x: number; readonly y: number };
+}
+/** A photo that lies under the layout, by two holes that are seen on it. */
+export interface BoardPhoto {
+  readonly photoId: string;
+  readonly marks: readonly [BoardMark, BoardMark];
+}
+
 /** A layout on a grid of holes of 2.54 mm. */
 export const boardSchema = z.looseObject({
   id: z.string().trim().min(1).max(64),
@@ -68,6 +81,10 @@ export const boardSchema = z.looseObject({
   cuts: z.array(holeSchema).max(5000).default([]),
   links: z.array(boardLinkSchema).max(2000).default([]),
   terminals: z.array(boardTerminalSchema).max(500).default([]),
+  /** The photo under the layout: two holes, and where they are on it, in fractions of its width and height. */
+  photo: z
+    .object({ photoId: z.string().min(1).max(64), marks: z.tuple([boardMarkSchema, boardMarkSchema]) })
+    .optional(),
 }) as z.ZodType<Board, FileBoard>;
 export interface Board {
   readonly id: string;
@@ -79,6 +96,7 @@ export interface Board {
   readonly cuts: readonly Hole[];
   readonly links: readonly BoardLink[];
   readonly terminals: readonly BoardTerminal[];
+  readonly photo?: BoardPhoto | undefined;
 }
 /** A board as a file may have it: without the lists that are empty. */
 export type FileBoard = Pick<Board, 'id' | 'style' | 'columns' | 'rows'> & Partial<Board>;

@@ -78,13 +78,14 @@ export const panelSchema = z.looseObject({
   board: z
     .object({ id: z.string().max(64), at: placeMmSchema, quarters: z.number().int().min(0).max(3) })
     .optional(),
-  /** The photo under it: two places on it, in fractions of its width and height, the distance between them, and where the first is, mm. */
+  /** The photo under it: two places on it, in fractions of its width and height, the distance between them, and where its upper left corner is, mm. */
   photo: z
     .object({
       photoId: z.string().max(64),
       from: z.object({ x: z.number().min(0).max(1), y: z.number().min(0).max(1) }),
       to: z.object({ x: z.number().min(0).max(1), y: z.number().min(0).max(1) }),
       mm: sizeSchema,
+      at: placeMmSchema.optional(),
     })
     .optional(),
 }) as z.ZodType<Panel, Panel>;
@@ -98,7 +99,13 @@ export interface Panel {
   readonly obstacles?: readonly PanelObstacle[] | undefined;
   readonly board?: { readonly id: string; readonly at: PlaceMm; readonly quarters: number } | undefined;
   readonly photo?:
-    | { readonly photoId: string; readonly from: PlaceMm; readonly to: PlaceMm; readonly mm: number }
+    | {
+        readonly photoId: string;
+        readonly from: PlaceMm;
+        readonly to: PlaceMm;
+        readonly mm: number;
+        readonly at?: PlaceMm | undefined;
+      }
     | undefined;
 }
 export const panelsSchema = z.array(panelSchema).max(20);

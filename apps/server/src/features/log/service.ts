@@ -84,7 +84,7 @@ async function applyInverse(unit: UnitModel, inverse: Inverse, transaction: Tran
     case 'set-photo-removed':
       return withRow(await row('photo'), (r) => setRemoved(r, inverse.removed, transaction));
     case 'turn-photo':
-      return withRow(await row('photo'), (r) => turnRow(r, inverse.turn, transaction));
+      return withRow(await row('photo'), (r) => turnRow(unit, r, inverse.turn, transaction));
     case 'withdraw-reading':
       // Steps of an older record do not say it: they were all of readings that were taken.
       return withRow(await row('reading'), (r) => setWithdrawn(r, inverse.withdrawn ?? true, transaction));

@@ -1,14 +1,17 @@
 import { randomUUID } from 'node:crypto';
-import type { PhotoLink, PhotoOverlay, PhotoResource, UpdatePhoto } from '@halfsplit/contract';
+import type { PhotoOverlay, PhotoResource, UpdatePhoto } from '@halfsplit/contract';
 import type { Transaction } from 'sequelize';
 import type { Inverse, PhotoModel, UnitModel } from '../../database/models/index.ts';
 import { changeRow, setRemoved } from '../../database/rows.ts';
 import { z } from 'zod';
 import { invalid, notFound, stale } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
+import { setFields } from '../units/fields.ts';
 import { photoResource } from '../units/resources.ts';
+import { turnedUnder } from './laid-photos.ts';
 import { findPhoto, insertPhotoRow, linkedWith } from './repository.ts';
 import type { Picture } from './picture.ts';
+import { turnedOverlay, turnedPair, turnedPoint, WHOLE_TURN } from './turned.ts';
 
 const LONGEST_NAME = 120;
 
@@ -76,7 +79,7 @@ export async function updatePhoto(
   const row = await photoAtVersion(unit, id, change.baseVersion, transaction);
   const { name, points, overlay } = row;
   await refuseBadLink(unit, id, change.overlay?.link?.photoId, transaction);
-  if (change.turn !== undefined) await turnRow(row, change.turn, transaction);
+  if (change.turn !== undefined) await turnRow(unit, row, change.turn, transaction);
   else
     await changeRow(
       row,
@@ -102,17 +105,21 @@ export async function updatePhoto(
   await appendLog(unit, { kind: 'photo', summary, inverse: [inverse] }, transaction);
 }
 
-/** Quarter turns that leave everything as it was. */
-const WHOLE_TURN = 4;
-
-/** Turns a picture with its points by quarters clockwise. */
-export async function turnRow(row: PhotoModel, quarters: number, transaction: Transaction): Promise<void> {
+/** Turns a picture by quarters clockwise, with its points, what is drawn over it, and what it lies under. */
+export async function turnRow(
+  unit: UnitModel,
+  row: PhotoModel,
+  quarters: number,
+  transaction: Transaction,
+): Promise<void> {
   const points = row.points.map((p) => turnedPoint(p, quarters));
   for (const other of await linkedWith(row.unitId, row.id, transaction)) {
     const link = other.overlay.link!;
     const overlay = { ...other.overlay, link: { ...link, there: turnedPair(link.there, quarters) } };
     await changeRow(other, { overlay }, transaction);
   }
+  const laid = turnedUnder(unit, row.id, quarters);
+  if (Object.keys(laid).length > 0) await setFields(unit, laid, transaction);
   const isOnItsSide = quarters % 2 === 1;
   await changeRow(
     row,
@@ -126,28 +133,6 @@ export async function turnRow(row: PhotoModel, quarters: number, transaction: Tr
     transaction,
   );
 }
-
-interface Place {
-  readonly x: number;
-  readonly y: number;
-}
-
-/** What is drawn over a picture after quarter turns clockwise. */
-function turnedOverlay(overlay: PhotoOverlay, quarters: number): PhotoOverlay {
-  const { link, tracks } = overlay;
-  return {
-    ...overlay,
-    ...(link ? { link: { ...link, here: turnedPair(link.here, quarters) } } : {}),
-    ...(tracks
-      ? { tracks: tracks.map(({ places }) => ({ places: places.map((p) => turnedPoint(p, quarters)) })) }
-      : {}),
-  };
-}
-
-const turnedPair = ([a, b]: PhotoLink['here'], quarters: number): PhotoLink['here'] => [
-  turnedPoint(a, quarters),
-  turnedPoint(b, quarters),
-];
 
 /** A photo is linked with another one of the unit. Throws 422 for itself, or for none of its photos. */
 async function refuseBadLink(
@@ -170,13 +155,6 @@ export function relinked(
 ): PhotoOverlay {
   const photoId = link ? nameOf(link.photoId) : undefined;
   return link && photoId !== undefined ? { ...rest, link: { ...link, photoId } } : rest;
-}
-
-/** Where a point is after quarter turns clockwise. */
-export function turnedPoint<P extends Place>(point: P, quarters: number): P {
-  let { x, y } = point;
-  for (let i = 0; i < quarters; i += 1) [x, y] = [1 - y, x];
-  return { ...point, x, y };
 }
 
 export async function removePhoto(

@@ -20,6 +20,7 @@ import { appendLog, appendSteps } from '../log/repository.ts';
 import { insertParts } from '../parts/repository.ts';
 import { readPicture, shownPicture, type Picture } from '../photos/picture.ts';
 import { picturesOf } from '../photos/repository.ts';
+import { relaid } from '../photos/laid-photos.ts';
 import { insertPhoto, relinked } from '../photos/service.ts';
 import { insertReadings } from '../readings/repository.ts';
 import { insertReadouts } from '../readouts/repository.ts';
@@ -75,6 +76,9 @@ export async function insertDocument(
   } = document;
   const { name, kind, hazards, hazardNotes, notes, ...unitExtra } = described;
   const { ground, parts, models, changes = [], sets = [], beeps = [], ...circuitExtra } = circuit;
+  // Photos are named by their places in a file, from 0.
+  const photoIds = ((photos ?? []) as FilePhoto[]).map(() => randomUUID());
+  const laid = relaid({ boards: boards ?? [], panels: panels ?? [] }, (place) => photoIds[Number(place)]);
   const unit = await insertUnit(
     {
       ...blankUnit(),
@@ -87,8 +91,7 @@ export async function insertDocument(
       settings: (settings ?? []).map((s) => ({ ...s, controls: { ...s.controls } })),
       sets: sets.map((s) => ({ ...s })),
       wires: [...(wires ?? [])],
-      boards: [...(boards ?? [])],
-      panels: [...(panels ?? [])],
+      ...laid,
       ticks: { ...bench?.ticks },
       notes: notes ?? '',
       ground,
@@ -115,7 +118,7 @@ export async function insertDocument(
   await insertAllEvidence(evidenceRows(unit.id, evidence ?? []), transaction);
   await insertBeeps(beepRows(unit.id, beeps), transaction);
   await insertLog(unit, log, transaction);
-  await insertPhotos(unit, (photos ?? []) as FilePhoto[], pictures, transaction);
+  await insertPhotos(unit, (photos ?? []) as FilePhoto[], pictures, photoIds, transaction);
   await appendLog(
     unit,
     { kind: 'unit', summary: `Put on the bench from a file with ${parts.length} parts.` },
@@ -229,9 +232,9 @@ async function insertPhotos(
   unit: UnitModel,
   photos: readonly FilePhoto[],
   pictures: readonly Picture[],
+  ids: readonly string[],
   transaction: Transaction,
 ): Promise<void> {
-  const ids = photos.map(() => randomUUID());
   for (const [i, { name, points = [], overlay = {} }] of photos.entries()) {
     const linked = relinked(overlay, (place) => (place === String(i) ? undefined : ids[Number(place)]));
     const picture = pictures[i]!;
@@ -246,7 +249,11 @@ const PHOTO_ROOM = 7_500_000;
 async function filePhotos(
   unitId: string,
   transaction: Transaction,
-): Promise<{ photos?: FilePhoto[]; photosLeftOut?: string[] }> {
+): Promise<{
+  readonly pictures: { readonly photos?: FilePhoto[]; readonly photosLeftOut?: string[] };
+  /** Where each photo stands in the file, by its id. */
+  readonly places: ReadonlyMap<string, string>;
+}> {
   const kept: { id: string; overlay: PhotoOverlay; file: FilePhoto }[] = [];
   const photosLeftOut: string[] = [];
   let room = PHOTO_ROOM;
@@ -262,8 +269,11 @@ async function filePhotos(
     return Object.keys(drawn).length > 0 ? { ...file, overlay: drawn } : file;
   });
   return {
-    ...(photos.length > 0 ? { photos } : {}),
-    ...(photosLeftOut.length > 0 ? { photosLeftOut } : {}),
+    places,
+    pictures: {
+      ...(photos.length > 0 ? { photos } : {}),
+      ...(photosLeftOut.length > 0 ? { photosLeftOut } : {}),
+    },
   };
 }
 
@@ -287,9 +297,13 @@ async function exportIn(
   const refs = new Map(resource.parts.map((p) => [p.id, p.part.ref]));
   const readoutIds = new Map(resource.readouts.map((r) => [r.id, r.readout.id]));
   const changeIds = new Map(resource.changes.map((c) => [c.id, c.change.id]));
+  const { places, pictures } = await filePhotos(id, transaction);
+  const { boards, panels } = relaid(resource, (photoId) => places.get(photoId));
   const full: UnitDocument = {
     ...extra.file,
     ...document,
+    ...(boards.length > 0 ? { boards } : {}),
+    ...(panels.length > 0 ? { panels } : {}),
     unit: { ...extra.unit, ...document.unit },
     circuit: {
       ...extra.circuit,
@@ -337,7 +351,7 @@ async function exportIn(
           }))
         : undefined,
     ...(Object.keys(resource.ticks).length > 0 ? { bench: { ticks: resource.ticks } } : {}),
-    ...(await filePhotos(id, transaction)),
+    ...pictures,
     drawing: { nudges: resource.nudges },
     log: [...resource.log].reverse().map(({ at, kind, summary, undone, by }) => ({
       at,

@@ -14,10 +14,12 @@ import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type 
 import { OneOf } from '../../ui/one-of.tsx';
 import { svgPoint } from '../../ui/svg-point.ts';
 import { useSelection } from '../../unit/selection.tsx';
+import { useUnitContext } from '../../unit/unit-context.tsx';
 import { BodyFigure, Copper, Links, Rulers, Wires } from './board-figure.tsx';
 import { boardFrame, type BoardSide } from './board-geometry.ts';
-import { BoardPhoto } from './board-photo.tsx';
+import { BoardPhoto, LayPhoto, PhotoChoice } from './board-photo.tsx';
 import styles from './board.module.css';
+import { landmarks, marksOn } from './photo-on-board.ts';
 import type { Boards } from './use-boards.ts';
 
 const TOOLS = ['Move', 'Cut', 'Link', 'Terminal'] as const;
@@ -45,11 +47,14 @@ export function BoardPanel({
   /** Stands before the tools, to see something else here. */
   readonly switcher?: ReactNode;
 }) {
+  const { unit } = useUnitContext();
   const { board, report, circuit, keep, preview } = boards;
   const { selectedRef, selectedNet, selectRef, selectNet } = useSelection();
   const [tool, setTool] = useState<Tool>('Move');
   const [side, setSide] = useState<BoardSide>('parts');
-  const [photoId, setPhotoId] = useState<string | null>(null);
+  // As the board has it, until somebody chooses another here.
+  const [chosenPhoto, setChosenPhoto] = useState<string | null | undefined>(undefined);
+  const [isLaying, setIsLaying] = useState(false);
   const [linkFrom, setLinkFrom] = useState<Hole | null>(null);
   const [net, setNet] = useState<string | null>(null);
   const drag = useRef<Drag | null>(null);
@@ -63,6 +68,16 @@ export function BoardPanel({
         </p>
       </section>
     );
+  const photoId = chosenPhoto === undefined ? (board.photo?.photoId ?? null) : chosenPhoto;
+  const photo = unit.photos.find((p) => p.id === photoId);
+  const isLaid = photo !== undefined && marksOn(photo, board, report.bodies) !== undefined;
+  const choosePhoto = (id: string | null) => {
+    setChosenPhoto(id);
+    setIsLaying(false);
+    if (id !== null || !board.photo) return;
+    const { photo: _gone, ...rest } = board;
+    keep(rest);
+  };
   const nets = [...new Set(circuit.parts.flatMap((p) => Object.values(p.pins)))];
   const holeOf = (event: PointerEvent): Hole => {
     const { x, y } = svgPoint(svg.current!, event);
@@ -163,7 +178,12 @@ export function BoardPanel({
         />
         <OneOf label="Seen from" options={SIDES} value={side} onChange={setSide} />
         <span className="hs-grow" />
-        <BoardPhoto.Choice photoId={photoId} onChoose={setPhotoId} />
+        <PhotoChoice photoId={photoId} onChoose={choosePhoto} />
+        {photo && isLaid && !isLaying && (
+          <Button size="small" type="text" onClick={() => setIsLaying(true)}>
+            Lay it anew
+          </Button>
+        )}
       </header>
       <div className={styles.tools}>
         {tool === 'Move' && chosen && (
@@ -213,6 +233,18 @@ export function BoardPanel({
           </>
         )}
       </div>
+      {photo && (isLaying || !isLaid) && (
+        <LayPhoto
+          key={photo.id}
+          photo={photo}
+          landmarks={landmarks(board, report.bodies)}
+          onLaid={(laid) => {
+            setIsLaying(false);
+            keep({ ...board, photo: laid });
+          }}
+          onCancel={() => (isLaid ? setIsLaying(false) : choosePhoto(null))}
+        />
+      )}
       <div className={styles.canvas} tabIndex={0} role="group" aria-label="Board, scrolls">
         <svg
           ref={svg}
@@ -232,7 +264,9 @@ export function BoardPanel({
             rx={4}
             className={styles.outline}
           />
-          <BoardPhoto photoId={photoId} bodies={report.bodies} frame={frame} side={side} />
+          {photo && (
+            <BoardPhoto photo={photo} laid={board.photo} bodies={report.bodies} frame={frame} side={side} />
+          )}
           <Copper
             board={board}
             report={report}

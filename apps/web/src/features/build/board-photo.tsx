@@ -1,58 +1,86 @@
-import type { Hole } from '@halfsplit/contract';
-import { similarity, type PlacedBody } from '@halfsplit/core';
-import { Select } from 'antd';
+import type { BoardMark, BoardPhoto as LaidPhoto, PhotoResource } from '@halfsplit/contract';
+import { holeWords, type PlacedBody } from '@halfsplit/core';
+import { Button, Select } from 'antd';
+import { useState, type MouseEvent } from 'react';
 import { photoUrl } from '../../api/client.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import type { BoardFrame, BoardSide } from './board-geometry.ts';
 import styles from './board.module.css';
+import { marksOn, photoTransform, type Landmark } from './photo-on-board.ts';
 
 interface Props {
-  readonly photoId: string | null;
+  readonly photo: PhotoResource;
+  readonly laid: LaidPhoto | undefined;
   readonly bodies: readonly PlacedBody[];
   readonly frame: BoardFrame;
   readonly side: BoardSide;
 }
 
-/**
- * A photo of the board under its layout: laid on two pads that are marked on it and in holes here, those that lie farthest
- * apart. Nothing where two such pads are not there.
- */
-export function BoardPhoto({ photoId, bodies, frame, side }: Props) {
+/** A photo of the board under its layout, by two holes that are known on it. */
+export function BoardPhoto({ photo, laid, bodies, frame, side }: Props) {
   const { unit } = useUnitContext();
-  const photo = unit.photos.find((p) => p.id === photoId);
-  if (!photo) return null;
-  const { width, height } = photo;
-  const holes = new Map<string, Hole>(
-    bodies.flatMap((b) => b.pins.map((p) => [`${p.ref}.${p.pin}`, p.hole] as [string, Hole])),
-  );
-  const common = photo.points.flatMap((point) => {
-    const hole = holes.get(point.target);
-    return hole ? [{ photo: { x: point.x * width, y: point.y * height }, board: frame.at(hole) }] : [];
-  });
-  const far = (a: (typeof common)[number], b: (typeof common)[number]) =>
-    Math.hypot(a.photo.x - b.photo.x, a.photo.y - b.photo.y);
-  const pairs = common.flatMap((a, i) => common.slice(i + 1).map((b) => [a, b] as const));
-  const [first, ...rest] = pairs;
-  if (!first) return null;
-  const [a, b] = rest.reduce((best, pair) => (far(...pair) > far(...best) ? pair : best), first);
-  const isMirrored = (photo.overlay.side === 'solder') !== (side === 'copper');
-  const onto = similarity([a.photo, b.photo], [a.board, b.board], isMirrored);
-  if (!onto) return null;
-  const [o, x, y] = [onto({ x: 0, y: 0 }), onto({ x: 1, y: 0 }), onto({ x: 0, y: 1 })];
+  const marks = marksOn(photo, { photo: laid }, bodies);
+  const transform = marks && photoTransform(photo, marks, frame, side);
+  if (transform === undefined) return null;
   return (
     <image
       href={photoUrl(unit.id, photo)}
-      width={width}
-      height={height}
-      transform={`matrix(${x.x - o.x} ${x.y - o.y} ${y.x - o.x} ${y.y - o.y} ${o.x} ${o.y})`}
+      width={photo.width}
+      height={photo.height}
+      transform={transform}
       className={styles.photo}
       preserveAspectRatio="none"
     />
   );
 }
 
+interface LayProps {
+  readonly photo: PhotoResource;
+  readonly landmarks: readonly [Landmark, Landmark];
+  readonly onLaid: (laid: LaidPhoto) => void;
+  readonly onCancel: () => void;
+}
+
+/** A photo is laid under the layout by hand: two holes are tapped on it, one after the other. */
+export function LayPhoto({ photo, landmarks, onLaid, onCancel }: LayProps) {
+  const { unit } = useUnitContext();
+  const [first, setFirst] = useState<BoardMark | null>(null);
+  const asked = landmarks[first ? 1 : 0];
+  const tap = (event: MouseEvent<HTMLImageElement>) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const part = (at: number, from: number, size: number) => Math.min(1, Math.max(0, (at - from) / size));
+    const mark: BoardMark = {
+      hole: asked.hole,
+      at: { x: part(event.clientX, box.left, box.width), y: part(event.clientY, box.top, box.height) },
+    };
+    if (first) onLaid({ photoId: photo.id, marks: [first, mark] });
+    else setFirst(mark);
+  };
+  return (
+    <>
+      <p className={styles.lay} role="status">
+        <span>
+          Tap the {first ? 'second' : 'first'} of two holes on the photo:{' '}
+          {asked.pin === undefined ? '' : `${asked.pin}, `}
+          {holeWords(asked.hole)}.
+        </span>
+        <Button size="small" onClick={onCancel}>
+          Leave it
+        </Button>
+      </p>
+      <img
+        src={photoUrl(unit.id, photo)}
+        alt={`Photo ${photo.name}, to be laid under the board`}
+        className={styles.layPhoto}
+        onClick={tap}
+        draggable={false}
+      />
+    </>
+  );
+}
+
 /** Which photo lies under the layout. */
-function Choice({
+export function PhotoChoice({
   photoId,
   onChoose,
 }: {
@@ -71,9 +99,7 @@ function Choice({
         ...unit.photos.map((p) => ({ value: p.id, label: p.name })),
       ]}
       aria-label="Photo under the layout"
-      title="A photo lies under the layout where two of its pads are marked"
       popupMatchSelectWidth={false}
     />
   );
 }
-BoardPhoto.Choice = Choice;

@@ -1,6 +1,6 @@
 import type { Panel, PanelControl } from '@halfsplit/contract';
 import type { FitProblem, Polygon, standingUnder } from '@halfsplit/core';
-import { Select } from 'antd';
+import { Button, Select } from 'antd';
 import { useRef, useState, type PointerEvent } from 'react';
 import { NumberField } from '../../ui/number-field.tsx';
 import { svgPoint } from '../../ui/svg-point.ts';
@@ -30,7 +30,9 @@ interface FigureProps {
 export function PanelFigure({ panel, shapes, problems, free, onDrag, onKeep }: FigureProps) {
   const { unit } = useUnitContext();
   const svg = useRef<SVGSVGElement | null>(null);
-  const drag = useRef<{ readonly id: string; readonly dx: number; readonly dy: number } | null>(null);
+  /** A control, or the photo where it has no name, and where it was taken hold of. */
+  const drag = useRef<{ readonly id: string | null; readonly dx: number; readonly dy: number } | null>(null);
+  const [isPhotoLoose, setIsPhotoLoose] = useState(false);
   const [scaling, setScaling] = useState<{
     readonly photoId: string;
     readonly from?: { x: number; y: number };
@@ -44,6 +46,7 @@ export function PanelFigure({ panel, shapes, problems, free, onDrag, onKeep }: F
     const { id, dx, dy } = drag.current!;
     const { x, y } = atMm(event);
     const at = { x: half(x - dx), y: half(y - dy) };
+    if (id === null) return panel.photo ? { ...panel, photo: { ...panel.photo, at } } : panel;
     return { ...panel, controls: panel.controls.map((c): PanelControl => (c.id === id ? { ...c, at } : c)) };
   };
   const photo = unit.photos.find((p) => p.id === (scaling?.photoId ?? panel.photo?.photoId));
@@ -57,7 +60,7 @@ export function PanelFigure({ panel, shapes, problems, free, onDrag, onKeep }: F
     setScaling(null);
     onKeep({
       ...panel,
-      photo: { photoId: photo.id, from: scaling.from, to: place, mm: panel.photo?.mm ?? 50 },
+      photo: { ...panel.photo, photoId: photo.id, from: scaling.from, to: place, mm: panel.photo?.mm ?? 50 },
     });
   };
   const shown = photo && photoFrame(panel, photo);
@@ -100,6 +103,11 @@ export function PanelFigure({ panel, shapes, problems, free, onDrag, onKeep }: F
             mm apart
           </label>
         )}
+        {panel.photo && !scaling && (
+          <Button size="small" aria-pressed={isPhotoLoose} onClick={() => setIsPhotoLoose(!isPhotoLoose)}>
+            {isPhotoLoose ? 'Hold the photo' : 'Move the photo'}
+          </Button>
+        )}
       </header>
       {scaling && (
         <p className={styles.note} role="status">
@@ -126,12 +134,22 @@ export function PanelFigure({ panel, shapes, problems, free, onDrag, onKeep }: F
               href={photoUrl(unit.id, photo)}
               {...shown}
               preserveAspectRatio="none"
-              className={styles.photo}
+              className={isPhotoLoose ? styles.photoLoose : styles.photo}
+              onPointerDown={(event) => {
+                if (!isPhotoLoose) return;
+                const { x, y } = atMm(event);
+                drag.current = { id: null, dx: x - shown.x, dy: y - shown.y };
+                svg.current?.setPointerCapture(event.pointerId);
+              }}
             />
           )}
           <rect width={panel.widthMm} height={panel.heightMm} rx={2} className={styles.outline} />
           {shapes.map((s, i) => (
-            <g key={i} className={meeting.has(s.name) ? styles.met : styles.under}>
+            <g
+              key={i}
+              className={meeting.has(s.name) ? styles.met : styles.under}
+              pointerEvents={isPhotoLoose ? 'none' : undefined}
+            >
               <polygon points={points(s.shape)} />
               <text x={middle(s.shape).x} y={middle(s.shape).y + 0.8} textAnchor="middle">
                 {s.name}
@@ -186,5 +204,5 @@ function photoFrame(
     return { x: 0, y: 0, width: panel.widthMm, height: (panel.widthMm * photo.height) / photo.width };
   const pixels = Math.hypot((set.to.x - set.from.x) * photo.width, (set.to.y - set.from.y) * photo.height);
   const scale = set.mm / Math.max(pixels, 1);
-  return { x: 0, y: 0, width: photo.width * scale, height: photo.height * scale };
+  return { ...(set.at ?? { x: 0, y: 0 }), width: photo.width * scale, height: photo.height * scale };
 }
