@@ -5,6 +5,7 @@ import type {
   Change,
   ChangeSet,
   EvidenceData,
+  FilePhoto,
   Hazard,
   IntakeData,
   OwnModel,
@@ -62,7 +63,7 @@ export interface UnitDocument {
   readonly log?: UnitFile['log'];
   readonly readings?: UnitFile['readings'];
   readonly drawing?: UnitFile['drawing'];
-  readonly photos?: unknown;
+  readonly photos?: readonly FilePhoto[] | undefined;
   /** Wires between parts off the board, and to it. */
   readonly wires?: readonly Wire[] | undefined;
   readonly boards?: readonly Board[] | undefined;

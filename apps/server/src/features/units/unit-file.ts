@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { BeepData, EvidenceData, FilePhoto, FileReading, PhotoOverlay } from '@halfsplit/contract';
+import type { BeepData, EvidenceData, FileReading } from '@halfsplit/contract';
 import {
   readingsOfFound,
   readUnitFile,
@@ -18,10 +18,9 @@ import { insertChanges } from '../changes/repository.ts';
 import { insertAllEvidence } from '../evidence/repository.ts';
 import { appendLog, appendSteps } from '../log/repository.ts';
 import { insertParts } from '../parts/repository.ts';
-import { readPicture, shownPicture, type Picture } from '../photos/picture.ts';
-import { picturesOf } from '../photos/repository.ts';
+import { filePhotos, insertPhotos } from '../photos/file-photos.ts';
 import { relaid } from '../photos/laid-photos.ts';
-import { insertPhoto, relinked } from '../photos/service.ts';
+import { readPicture, type Picture } from '../photos/picture.ts';
 import { insertReadings } from '../readings/repository.ts';
 import { insertReadouts } from '../readouts/repository.ts';
 import { insertUnit, findUnit, loadUnit } from './repository.ts';
@@ -45,7 +44,7 @@ export async function readyFile(text: string): Promise<ReadyDocument> {
     );
   }
   const pictures: Picture[] = [];
-  for (const { jpeg } of (read.document.photos ?? []) as FilePhoto[])
+  for (const { jpeg } of read.document.photos ?? [])
     pictures.push(await readPicture(Buffer.from(jpeg, 'base64')));
   return { document: read.document, pictures };
 }
@@ -77,7 +76,7 @@ export async function insertDocument(
   const { name, kind, hazards, hazardNotes, notes, ...unitExtra } = described;
   const { ground, parts, models, changes = [], sets = [], beeps = [], ...circuitExtra } = circuit;
   // Photos are named by their places in a file, from 0.
-  const photoIds = ((photos ?? []) as FilePhoto[]).map(() => randomUUID());
+  const photoIds = (photos ?? []).map(() => randomUUID());
   const laid = relaid({ boards: boards ?? [], panels: panels ?? [] }, (place) => photoIds[Number(place)]);
   const unit = await insertUnit(
     {
@@ -118,7 +117,7 @@ export async function insertDocument(
   await insertAllEvidence(evidenceRows(unit.id, evidence ?? []), transaction);
   await insertBeeps(beepRows(unit.id, beeps), transaction);
   await insertLog(unit, log, transaction);
-  await insertPhotos(unit, (photos ?? []) as FilePhoto[], pictures, photoIds, transaction);
+  await insertPhotos(unit, photos ?? [], pictures, photoIds, transaction);
   await appendLog(
     unit,
     { kind: 'unit', summary: `Put on the bench from a file with ${parts.length} parts.` },
@@ -225,56 +224,6 @@ async function insertLog(unit: UnitModel, log: UnitDocument['log'], transaction:
     (log ?? []).map(({ at, kind, summary, by = null }) => ({ kind, summary, at: new Date(at), by })),
     transaction,
   );
-}
-
-/** Photos as a file has them; a link is to another one by its place in the file from 0, and one to none is left out. */
-async function insertPhotos(
-  unit: UnitModel,
-  photos: readonly FilePhoto[],
-  pictures: readonly Picture[],
-  ids: readonly string[],
-  transaction: Transaction,
-): Promise<void> {
-  for (const [i, { name, points = [], overlay = {} }] of photos.entries()) {
-    const linked = relinked(overlay, (place) => (place === String(i) ? undefined : ids[Number(place)]));
-    const picture = pictures[i]!;
-    await insertPhoto(unit, { id: ids[i], name, picture, points, overlay: linked }, transaction);
-  }
-}
-
-/** Room for photos in a file of at most 10 MB, characters of base64. */
-const PHOTO_ROOM = 7_500_000;
-
-/** Photos for a file, as many as fit; those that do not are named. */
-async function filePhotos(
-  unitId: string,
-  transaction: Transaction,
-): Promise<{
-  readonly pictures: { readonly photos?: FilePhoto[]; readonly photosLeftOut?: string[] };
-  /** Where each photo stands in the file, by its id. */
-  readonly places: ReadonlyMap<string, string>;
-}> {
-  const kept: { id: string; overlay: PhotoOverlay; file: FilePhoto }[] = [];
-  const photosLeftOut: string[] = [];
-  let room = PHOTO_ROOM;
-  for (const { id, name, points, overlay, ...shown } of await picturesOf(unitId, transaction)) {
-    const jpeg = (await shownPicture(shown)).toString('base64');
-    room -= jpeg.length;
-    if (room < 0) photosLeftOut.push(name);
-    else kept.push({ id, overlay, file: { name, jpeg, points } });
-  }
-  const places = new Map(kept.map(({ id }, i) => [id, String(i)]));
-  const photos = kept.map(({ overlay, file }): FilePhoto => {
-    const drawn = relinked(overlay, (id) => places.get(id));
-    return Object.keys(drawn).length > 0 ? { ...file, overlay: drawn } : file;
-  });
-  return {
-    places,
-    pictures: {
-      ...(photos.length > 0 ? { photos } : {}),
-      ...(photosLeftOut.length > 0 ? { photosLeftOut } : {}),
-    },
-  };
 }
 
 /** The unit as unit file text, at one moment: nothing that was imported or entered is lost on the way. */
