@@ -40,6 +40,23 @@ describe('figures are drawn as the trade draws them', () => {
     );
     expect(pin(d, 'Q7', 'c').dy).toBe(-1);
     expect(pin(d, 'Q8', 'c').dy).toBe(1);
+    expect(at(d, 'LS1').x).toBeGreaterThan(high!.x);
+  });
+
+  it('what an output drives beside it, also where its net is met before, by the feedback', () => {
+    const d = drawn(
+      `${RAILS}C1 1u in b\nR6 47k b 0\nQ1 2N3904 c1 b e\nR2 4k7 vp c1\nR3 1k e f\nR4 22k f out\nR5 100 f 0\nQ3 2N3906 c1e c1 c3\nR7 100 vp c1e\nR8 4k7 c3b vm\nD1 1N4148 c3 c3b\nQ7 2N3904 vp c3 o1\nQ8 2N3906 vm c3b o2\nR10 0.22 o1 out\nR11 0.22 out o2\nR12 10 out z\nC2 100n z 0\nLS1 8 out 0`,
+    );
+    const device = at(d, 'Q7');
+    for (const ref of ['R12', 'LS1']) {
+      expect(at(d, ref).x, ref).toBeGreaterThan(device.x);
+      // Standing, the output's net up, the ground down.
+      expect(at(d, ref).turn % 2, ref).toBe(0);
+      expect(pin(d, ref, 'a').y, ref).toBeLessThan(pin(d, ref, 'b').y);
+      expect(at(d, ref).y).toBe(at(d, 'R11').y);
+    }
+    expect(at(d, 'C2').x).toBe(at(d, 'R12').x);
+    expect(at(d, 'C2').y).toBeGreaterThan(at(d, 'R12').y);
   });
 
   it.each([

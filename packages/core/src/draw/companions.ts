@@ -1,7 +1,7 @@
-import type { Circuit, Part } from '../circuit/index.ts';
+import { touching, type Circuit, type Part } from '../circuit/index.ts';
 import { figuresOf, type Figure } from '../figures/index.ts';
 import { isPType } from '../models/index.ts';
-import type { Placement } from './symbols.ts';
+import { isTwoTerminal, type Placement } from './symbols.ts';
 
 /** Where a part has been put; undefined where it has not. */
 export type Placed = (ref: string) => Placement | undefined;
@@ -354,6 +354,43 @@ const stack: Shape = (figure, composer) => {
     });
 };
 
+/** The last of an amplifier: what it drives stands beside it, in the row of the lower device's resistor, and not where its net was first reached. */
+const output: Shape = (figure, composer) => {
+  stack(figure, composer);
+  const { circuit } = composer;
+  const out = figure.net('out');
+  const hasResistors = figure.maybe('RN') !== undefined && figure.maybe('RP') !== undefined;
+  for (const [leader, rows] of [
+    [figure.part('QN'), hasResistors ? 2 * STACKED : STACKED],
+    [figure.part('QP'), hasResistors ? -STACKED : -BARE],
+  ] as const)
+    loadsAt(circuit, out).forEach((part, k) => {
+      const turn = Object.values(part.pins)[0] === out ? 0 : 2;
+      composer.put(leader, part, APART_TRIED, ({ x, y }, i) => ({
+        x: x + (k + 1) * LOAD_COLUMNS + i,
+        y: y + rows,
+        turn,
+        isFlipped: false,
+      }));
+    });
+};
+
+/** Columns from an output to what it drives, and from one of those to the next. */
+const LOAD_COLUMNS = 12;
+
+/** What goes from a net to ground, by itself or through one more part: a loudspeaker, the resistor of a Zobel network. */
+function loadsAt(circuit: Circuit, net: string): readonly Part[] {
+  const byNet = touching(circuit);
+  const far = (part: Part, from: string) => Object.values(part.pins).find((n) => n !== from);
+  return (byNet.get(net) ?? []).filter((part) => {
+    if (!isTwoTerminal(part)) return false;
+    const other = far(part, net);
+    if (other === circuit.ground) return true;
+    const beyond = other === undefined ? [] : (byNet.get(other) ?? []).filter((p) => p !== part);
+    return beyond.length === 1 && isTwoTerminal(beyond[0]!) && far(beyond[0]!, other!) === circuit.ground;
+  });
+}
+
 /**
  * Two half-bridges side by side, what rectifies to the upper net over what rectifies to the lower; the reservoir to the
  * right of them, between both.
@@ -393,7 +430,7 @@ const SHAPES: ReadonlyMap<string, Shape> = new Map([
   ['current-mirror', mirror],
   ['cascode', cascode],
   ['bootstrap', bootstrap],
-  ['complementary-output', stack],
+  ['complementary-output', output],
   ['complementary-drivers', stack],
   ['bridge-rectifier', bridge],
 ]);

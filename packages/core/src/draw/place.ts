@@ -10,6 +10,10 @@ import { CONTROL_PINS, isTwoTerminal, pinsAt, type Placement, type Point } from 
 const STUB = 2;
 const SYMBOL_HALF = 2;
 
+/** Columns along a net in which there is looked for room to hang a part, and those before an input. */
+const ALONG = 80;
+const BEFORE_INPUT = 16;
+
 /** Where supplies stand: left of the first source. */
 const SUPPLY_COLUMN = -10;
 /**
@@ -26,6 +30,8 @@ export class Placer {
   private readonly byNet: Map<string, Part[]>;
   private readonly byRef: Map<string, Part>;
   private readonly anchors = new Map<string, Point>();
+  /** Nets that were first reached where a pin looks to the left. */
+  private readonly inputs = new Set<string>();
   private readonly done = new Set<string>();
   private queue: string[] = [];
 
@@ -93,8 +99,9 @@ export class Placer {
     }
   }
 
-  private anchor(net: string, at: Point): void {
+  private anchor(net: string, at: Point, isInput = false): void {
     if (this.classOf(net) !== 'signal' || this.anchors.has(net)) return;
+    if (isInput) this.inputs.add(net);
     this.anchors.set(net, at);
     this.queue.push(net);
     this.fresh.push(net);
@@ -223,13 +230,15 @@ export class Placer {
   private hang(part: Part, net: string, at: Point, way: 1 | -1): void {
     const isFirst = Object.values(part.pins)[0] === net;
     const turn = (way === 1) === isFirst ? 0 : 2;
-    for (let dx = 0; dx < 80; dx += 1) {
-      for (const dy of dx === 0 ? [0, 1, 2] : [0]) {
-        const y = at.y + way * (STUB + dy + SYMBOL_HALF);
-        if (this.tryPut(part, { x: at.x + dx, y, turn, isFlipped: false })) return;
-      }
-    }
-    this.putAnywhere(part, at);
+    const y = at.y + way * (STUB + SYMBOL_HALF);
+    const straight = [0, 1, 2].map((dy) => ({ x: at.x, y: y + way * dy }));
+    // Before a device whose control the net is, a few columns to the left are nearer than what is beyond it.
+    const before = this.inputs.has(net) ? along(-1, BEFORE_INPUT) : [];
+    const beside = [...before, ...along(1, ALONG)].map((dx) => ({ x: at.x + dx, y }));
+    const put = [...straight, ...beside].some((place) =>
+      this.tryPut(part, { ...place, turn, isFlipped: false }),
+    );
+    if (!put) this.putAnywhere(part, at);
   }
 
   /** A part along the signal, lying to the right of its net. */
@@ -315,7 +324,8 @@ export class Placer {
     const pins = [...pinsAt(part, at)].sort((a, b) => Number(b.name === 'out') - Number(a.name === 'out'));
     for (const p of pins) {
       const net = part.pins[p.name];
-      if (net !== undefined) this.anchor(net, { x: p.x + p.dx * (p.dy === 0 ? 2 : 0), y: p.y + p.dy });
+      if (net !== undefined)
+        this.anchor(net, { x: p.x + p.dx * (p.dy === 0 ? 2 : 0), y: p.y + p.dy }, p.dx < 0);
     }
   }
 
@@ -338,7 +348,8 @@ export class Placer {
     const signalPins = (p: Part) => Object.values(p.pins).filter((n) => this.classOf(n) === 'signal').length;
     const open = this.circuit.parts.filter((p) => !this.sheet.at(p.ref) && reached(p) > 0);
     const ready = open.filter((p) => !this.figures.waits(p));
-    const part = [...ready, ...open].find((p) => reached(p) === signalPins(p)) ?? ready[0] ?? open[0];
+    const isWhole = (p: Part) => reached(p) === signalPins(p);
+    const part = ready.find(isWhole) ?? ready[0] ?? open.find(isWhole) ?? open[0];
     if (!part) return false;
     if (this.placeBesideTwin(part)) return true;
     const ends = pinsAt(part, { x: 0, y: 0, turn: 0, isFlipped: false }).flatMap((p) => {
@@ -385,3 +396,7 @@ export class Placer {
     }
   }
 }
+
+/** Steps away from a place, the nearest first. */
+const along = (way: 1 | -1, count: number): readonly number[] =>
+  Array.from({ length: count }, (_, i) => way * (i + 1));
