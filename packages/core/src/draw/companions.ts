@@ -26,10 +26,10 @@ const STACK_TRIED = 5;
 const BARE = 2;
 
 /** Columns from an opamp back to what leads into it, and how many are tried. */
-const BEFORE = 13;
+const BEFORE = 9;
 const BEFORE_TRIED = 4;
 /** Columns back, and rows down, to what stands under the lower input, and how many rows are tried. */
-const UNDER = 8;
+const UNDER = 7;
 const UNDER_ROWS = 4;
 const UNDER_TRIED = 10;
 /** Columns between the net that a stage begins at and what leads into it. */
