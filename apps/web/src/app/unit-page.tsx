@@ -59,9 +59,9 @@ const LaterRail = memo(Rail);
 const LaterDock = memo(ReadoutsDock);
 const LaterPalette = memo(Palette);
 
-function LoadedUnit({ unit }: { unit: UnitResource }) {
-  const change = useChange(unit.id);
-  const saved = useDocument(unit);
+function LoadedUnit({ unit: stored }: { unit: UnitResource }) {
+  const change = useChange(stored.id);
+  const { unit, document: saved } = useDocument(stored);
   const [trial, setTrial] = useState(NO_TRIAL);
   const [readoutId, setReadoutId] = useState<string | null>(null);
   const [controls, setControls] = useState(AS_DRAWN);

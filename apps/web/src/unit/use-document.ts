@@ -1,9 +1,18 @@
 import type { UnitResource } from '@halfsplit/contract';
-import { DocumentMaker, type UnitDocument } from '@halfsplit/core';
+import { DocumentMaker, withNetsOfNow, type UnitDocument } from '@halfsplit/core';
 import { useMemo, useState } from 'react';
 
-/** The unit as the document that core computes with; what an edit does not touch stays the same object. */
-export function useDocument(unit: UnitResource): UnitDocument {
+/**
+ * The unit as the document that core computes with; what an edit does not touch stays the same object. Both name nets as they are
+ * called now.
+ */
+export function useDocument(stored: UnitResource): {
+  readonly unit: UnitResource;
+  readonly document: UnitDocument;
+} {
   const [maker] = useState(() => new DocumentMaker());
-  return useMemo(() => maker.make(unit), [maker, unit]);
+  const made = useMemo(() => maker.make(stored), [maker, stored]);
+  const unit = useMemo(() => withNetsOfNow(made.circuit, stored), [made.circuit, stored]);
+  const document = useMemo(() => withNetsOfNow(made.circuit, made), [made]);
+  return { unit, document };
 }

@@ -15,6 +15,7 @@ export {
   type NextBeep,
   type NextBeepOptions,
 } from './next-beep.ts';
+export { withNetsOfNow } from './names-of-now.ts';
 export { formNets, type TracedNet, type TracedNets } from './nets.ts';
 export { beepSentence, whyBeep } from './words.ts';
 export { isTraced, renamedEnds, restated, retraced, tracedNames } from './retrace.ts';

@@ -9,7 +9,7 @@ import {
 } from '@halfsplit/contract';
 import { parseTree, type ParseError } from 'jsonc-parser';
 import type { UnitDocument } from '../circuit/index.ts';
-import { isTraced, retraced } from '../continuity/index.ts';
+import { isTraced, retraced, withNetsOfNow } from '../continuity/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { plannedOf, readChanges } from './read-change.ts';
 import { readModel, readPart, readReadout } from './read-fields.ts';
@@ -156,21 +156,15 @@ function normalise(file: UnitFile): UnitFileResult {
   if (problems.length > 0) return { ok: false, problems: problems.slice(0, MOST_PROBLEMS) };
   const { beeps } = file.circuit;
   const { format: _format, version: _version, changes: _changes, sets, ...rest } = file;
-  return {
-    ok: true,
-    document: {
-      ...rest,
-      unit: unitFrom(file.unit ?? {}),
-      circuit: {
-        ...file.circuit,
-        parts: isTraced({ parts, beeps }) ? retraced({ ...file.circuit, parts }) : parts,
-        ...(models ? { models } : {}),
-        ...(changes.length > 0 ? { changes } : {}),
-        ...(sets && sets.length > 0 ? { sets } : {}),
-      },
-      readouts,
-    },
+  const circuit = {
+    ...file.circuit,
+    parts: isTraced({ parts, beeps }) ? retraced({ ...file.circuit, parts }) : parts,
+    ...(models ? { models } : {}),
+    ...(changes.length > 0 ? { changes } : {}),
+    ...(sets && sets.length > 0 ? { sets } : {}),
   };
+  const document = { ...rest, unit: unitFrom(file.unit ?? {}), circuit, readouts };
+  return { ok: true, document: withNetsOfNow(circuit, document) };
 }
 
 /** Ids that are there more than once. */

@@ -15,8 +15,7 @@ const MM_A_UNIT = PITCH_MM / STEP;
 export function BoardPrint() {
   const { unitId = '', boardId = '' } = useParams();
   const { unit, error } = useUnit(unitId);
-  const board = unit?.boards.find((b) => b.id === boardId);
-  if (unit && board) return <Sheet unit={unit} board={board} />;
+  if (unit?.boards.some((b) => b.id === boardId)) return <Sheet stored={unit} boardId={boardId} />;
   return (
     <p className="hs-empty-words">
       {error?.message ?? (unit ? `There is no board ${boardId}.` : 'Fetching the board')}
@@ -24,8 +23,9 @@ export function BoardPrint() {
   );
 }
 
-function Sheet({ unit, board }: { readonly unit: UnitResource; readonly board: Board }) {
-  const document = useDocument(unit);
+function Sheet({ stored, boardId }: { readonly stored: UnitResource; readonly boardId: string }) {
+  const { unit, document } = useDocument(stored);
+  const board = unit.boards.find((b) => b.id === boardId)!;
   const report = checkBoard(resolveLayer(document.circuit, 'planned'), board, document.wires ?? []);
   return (
     <main className={styles.sheet}>
