@@ -23,11 +23,17 @@ export function OutlineFigure({ outline, labels, meant }: Props) {
         width={WIDE}
         height={height}
         role="img"
-        aria-label={`${words}: ${labels.map((label, i) => `${i + 1} ${label}`).join(', ')}`}
+        aria-label={`${words}: ${labels.map((label, i) => (outline.isUnnumbered ? label : `${i + 1} ${label}`)).join(', ')}`}
       >
         <Body outline={outline} height={height} />
         {labels.map((label, i) => (
-          <Pin key={i} at={placeOf(outline, i + 1)} number={i + 1} label={label} isMeant={meant.has(i + 1)} />
+          <Pin
+            key={i}
+            at={placeOf(outline, i + 1)}
+            number={outline.isUnnumbered ? '' : i + 1}
+            label={label}
+            isMeant={meant.has(i + 1)}
+          />
         ))}
       </svg>
       <figcaption className="hs-dim">
@@ -43,6 +49,7 @@ function heightOf({ pins, shape }: Outline): number {
     case 'ribbon':
       return (pins / 2) * STEP + 34;
     case 'ring':
+    case 'jack':
       return 190;
     case 'single in line':
       return pins * STEP + 14;
@@ -50,6 +57,7 @@ function heightOf({ pins, shape }: Outline): number {
       return 190;
     case 'arc':
       return 130;
+    case 'two legs':
     case 'three legs':
     case 'lugs':
       return 118;
@@ -94,6 +102,18 @@ function placeOf({ shape, pins }: Outline, pin: number): Place {
     }
     case 'single in line':
       return { x: middle - 40, y: 18 + (pin - 1) * STEP, anchor: 'start', dx: 16, dy: 4 };
+    case 'two legs':
+      return { x: middle + (pin === 1 ? -62 : 62), y: 78, anchor: 'middle', dx: 0, dy: 28 };
+    case 'jack': {
+      const [column, row] = [pin === 3 ? 0 : pin < 3 ? -1 : 1, [0, 1, 2, 0, 1][pin - 1]!];
+      return {
+        x: middle + column * 34,
+        y: 30 + row * 52,
+        anchor: column === 0 ? 'middle' : column < 0 ? 'end' : 'start',
+        dx: column * 16,
+        dy: column === 0 ? 26 : 4,
+      };
+    }
     case 'three legs':
     case 'lugs':
       return { x: middle + (pin - 2) * 62, y: 78, anchor: 'middle', dx: 0, dy: 28 };
@@ -149,6 +169,17 @@ function Body({ outline: { shape }, height }: { readonly outline: Outline; reado
       );
     case 'single in line':
       return <rect x={middle - 62} y={6} width={22} height={height - 12} rx={2} className={styles.body} />;
+    case 'two legs':
+      return (
+        <>
+          <rect x={middle - 50} y={20} width={100} height={34} rx={8} className={styles.body} />
+          <line x1={middle - 34} y1={20} x2={middle - 34} y2={54} className={styles.marked} />
+          <path d={`M ${middle - 50} 37 H ${middle - 62} V 70`} className={styles.body} />
+          <path d={`M ${middle + 50} 37 H ${middle + 62} V 70`} className={styles.body} />
+        </>
+      );
+    case 'jack':
+      return <rect x={middle - 52} y={8} width={104} height={120} rx={6} className={styles.body} />;
     case 'three legs':
       return (
         <>
@@ -194,7 +225,7 @@ function Pin({
   isMeant,
 }: {
   readonly at: Place;
-  readonly number: number;
+  readonly number: number | '';
   readonly label: string;
   readonly isMeant: boolean;
 }) {

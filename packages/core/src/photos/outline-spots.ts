@@ -8,6 +8,15 @@ const RING_DEGREES: Readonly<Record<string, number>> = { B7G: 45, B9A: 36, octal
 const LUGS_A_ROW = 3;
 const GANG_ROWS = 2;
 
+/** Lugs of a jack seen from behind with the bush down: tip, ring, sleeve, and beside tip and ring what they rest on (common practice). */
+const JACK_SPOTS = [
+  [0, 0],
+  [0, 1],
+  [0.5, 2],
+  [1, 0],
+  [1, 1],
+] as const;
+
 /** The pins of an outline from pin 1 in any scale, as seen from the side of the parts; y goes down. */
 function pinsOf({ name, shape, pins }: Outline): Pixel[] {
   const numbers = Array.from({ length: pins }, (_, i) => i);
@@ -22,7 +31,11 @@ function pinsOf({ name, shape, pins }: Outline): Pixel[] {
       const step = ((RING_DEGREES[name] ?? 360 / pins) * Math.PI) / 180;
       return numbers.map((i) => ({ x: Math.cos(i * step), y: -Math.sin(i * step) }));
     }
+    case 'jack':
+      // From the side of the parts: the springs in two columns, the sleeve between them at the bush.
+      return JACK_SPOTS.map(([x, y]) => ({ x, y }));
     case 'single in line':
+    case 'two legs':
     case 'three legs':
     case 'lugs':
       return numbers.map((i) => ({ x: i, y: 0 }));

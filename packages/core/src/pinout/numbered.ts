@@ -102,7 +102,8 @@ export function pinByNumber(
   part: Packaged,
   number: number,
 ): { readonly unit: string | null; readonly pin: string } | undefined {
-  const entry = pinoutOf(part)?.variant.pins[number - 1];
+  const known = pinoutOf(part);
+  const entry = known?.outline?.isUnnumbered === true ? undefined : known?.variant.pins[number - 1];
   return entry === undefined || entry === '-' ? undefined : nameOf(entry);
 }
 
@@ -124,7 +125,9 @@ export function pinWords(part: Packaged, pin: string): string | undefined {
   if (number === undefined || !known) return undefined;
   const place = known.outline ? `, ${pinPlace(known.outline, number)}` : '';
   const guess = known.isAssumed ? ` (if it is ${known.variant.name}: it also comes as ${others(known)})` : '';
-  return `pin ${number}${place}${guess}`;
+  return known.outline?.isUnnumbered === true
+    ? pinPlace(known.outline, number)
+    : `pin ${number}${place}${guess}`;
 }
 
 const others = ({ orders, variant }: PartPinout): string =>

@@ -1,6 +1,15 @@
 /** How the pins of an outline are found by hand. */
 type Shape =
-  'dual in line' | 'single in line' | 'three legs' | 'ring' | 'lugs' | 'two rows of lugs' | 'arc' | 'ribbon';
+  | 'dual in line'
+  | 'single in line'
+  | 'two legs'
+  | 'three legs'
+  | 'ring'
+  | 'lugs'
+  | 'two rows of lugs'
+  | 'arc'
+  | 'ribbon'
+  | 'jack';
 
 /** A generic outline with numbered pins. */
 export interface Outline {
@@ -10,6 +19,8 @@ export interface Outline {
   readonly shape: Shape;
   /** What the pins are counted from, and from which side it is looked at. */
   readonly seen: string;
+  /** Its pins go by their names: no standard numbers them. */
+  readonly isUnnumbered?: true;
 }
 
 const FROM_ABOVE = 'seen from above with the notch up';
@@ -53,6 +64,15 @@ const ribbon = (pins: number): Outline => ({
 const RIBBON = [6, 8, 10, 14, 16, 20, 26, 34];
 const DUAL = [6, 8, 14, 16, 18, 20, 24, 28, 40];
 const SINGLE = [3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15];
+
+/** Lugs of a jack, those that have no switched contact left out (common practice). */
+const JACK = [
+  'lug of the tip’s spring',
+  'lug of the ring’s spring',
+  'lug of the sleeve, at the bush',
+  'lug that the tip’s spring rests on without a plug',
+  'lug that the ring’s spring rests on without a plug',
+];
 
 /** Outlines that parts come in (IEC 60191 and JEDEC MS-001, TO-92, TO-220; IEC 60067 for the valve bases, IEC 60130-9 for DIN connectors). */
 export const OUTLINES: readonly Outline[] = [
@@ -102,6 +122,28 @@ export const OUTLINES: readonly Outline[] = [
     pins: 6,
     shape: 'two rows of lugs',
     seen: 'shaft towards you, lugs down, counted from the left, the gang next to the shaft first',
+  },
+  {
+    name: 'axial',
+    words: 'body with a leg at either end',
+    pins: 2,
+    shape: 'two legs',
+    seen: 'the end with the band or the plus to the left, else as its print reads',
+  },
+  {
+    name: 'radial',
+    words: 'body with two legs on one side',
+    pins: 2,
+    shape: 'two legs',
+    seen: 'the long leg to the left, the stripe of the minus to the right, else as its print reads',
+  },
+  {
+    name: 'jack',
+    words: 'jack',
+    pins: JACK.length,
+    shape: 'jack',
+    seen: 'seen from behind, the bush down',
+    isUnnumbered: true,
   },
   arc('DIN-3', 'DIN connector of 3 pins', 3),
   arc('DIN-5', 'DIN connector of 5 pins, 180\u00b0', 5),
@@ -154,6 +196,10 @@ export function pinPlace({ shape, pins, seen }: Outline, pin: number): string {
         ? `${ordinal(pin)} from the notch, left side`
         : `${ordinal(pins - pin + 1)} from the notch, right side`;
     }
+    case 'two legs':
+      return `${pin === 1 ? 'left' : 'right'} leg, ${seen}`;
+    case 'jack':
+      return `${JACK[pin - 1]!}, ${seen}`;
     case 'three legs':
       return `${LUGS[pin - 1]!} leg, ${seen}`;
     case 'lugs':

@@ -44,6 +44,17 @@ describe('outlines', () => {
     expect(place('din5', 4)).toBe('between 1 and the middle of the arc');
     expect(place('IDC-10', 10)).toBe('tenth wire from the marked edge');
     expect(place('dual pot', 5)).toContain('middle lug of the rear gang');
+    expect(place('axial', 1)).toContain('left leg, the end with the band');
+    expect(place('radial', 2)).toContain('right leg, the long leg to the left');
+  });
+
+  it('leave the lugs of a jack their names: no standard numbers them', () => {
+    const jack = part('J1 jack tip=in sleeve=0 ring=r');
+    expect(pinWords(jack, 'sleeve')).toBe('lug of the sleeve, at the bush, seen from behind, the bush down');
+    expect(findPin([jack], 'J1.1').ok).toBe(false);
+    const known = outlinePins([jack], 'J1')!;
+    expect(known.outline.name).toBe('jack');
+    expect(known.labels.map((l) => l.net)).toEqual(['in', 'r', '0', null, null]);
   });
 
   it('have a place for every pin, each its own', () => {

@@ -177,4 +177,11 @@ export const PINOUTS: readonly Pinout[] = [
     variants: one('A.1 A.2 A.3 B.1 B.2 B.3'),
     origin: 'common practice',
   },
+  {
+    kind: 'jack',
+    types: [],
+    package: 'jack',
+    variants: one('tip ring sleeve tipSwitch ringSwitch'),
+    origin: 'common practice',
+  },
 ];

@@ -118,9 +118,12 @@ export class LineReader {
     const { optionalPins = [] } = KINDS[this.kind];
     const optional = [...optionalPins, ...this.shared];
     const least = open.filter((pin) => !optional.includes(pin)).length;
+    // Of a kind whose nets may be few or many, its own word right behind the designator is no net where there are enough without.
+    const isSaid = optionalPins.length > 0 && kindOfWord(this.plain[0] ?? '') === this.kind;
+    const first = isSaid && this.plain.length > least ? 1 : 0;
     const found: Split[] = [];
-    for (let count = Math.min(open.length, this.plain.length); count >= least; count -= 1)
-      for (let at = 0; at + count <= this.plain.length; at += 1)
+    for (let count = Math.min(open.length, this.plain.length - first); count >= least; count -= 1)
+      for (let at = first; at + count <= this.plain.length; at += 1)
         found.push({
           head: this.plain.slice(0, at),
           nets: this.plain.slice(at, at + count),

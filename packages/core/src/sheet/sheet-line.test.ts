@@ -60,6 +60,20 @@ describe('parseSheetLine', () => {
   });
 
   it.each([
+    ['J1 jack tip=in sleeve=0', 'jack', { tip: 'in', sleeve: '0' }],
+    ['J1 jack in 0', 'jack', { tip: 'in', sleeve: '0' }],
+    ['J1 jack in 0 r', 'jack', { tip: 'in', sleeve: '0', ring: 'r' }],
+    ['JK2 jack in 0', 'jack', { tip: 'in', sleeve: '0' }],
+    ['JK2 in 0 r', 'jack', { tip: 'in', sleeve: '0', ring: 'r' }],
+    // Two nets and no more: what the designator says holds.
+    ['J1 jack in', 'jumper', { a: 'jack', b: 'in' }],
+    ['J1 a b', 'jumper', { a: 'a', b: 'b' }],
+  ])('takes a word for the kind, and not for a net of it, in %j', (line, kind, pins) => {
+    expect(part(line)).toMatchObject({ kind });
+    expect(part(line).pins).toEqual(pins);
+  });
+
+  it.each([
     ['', 'The line is empty.'],
     ['4R 3k a b', '"4R" is not a designator: it begins with a letter, as R4 does.'],
     ['R4 47q in out', 'R4: "47q" is neither a value nor one of its 2 nets.'],
@@ -89,6 +103,8 @@ describe('parseSheetLine', () => {
     'R6 1M carbon 10% a 0',
     'X1 box 1=left 2=right 3=ground',
     'T1 10 lp=5 p1=a p2=0 s1=b s2=c',
+    'J1 jack tip=in sleeve=0',
+    'J1 jack tip=in sleeve=0 tipSwitch=n',
   ];
   it.each(lines)('writes a line that reads back as the same part: %s', (line) => {
     const first = part(line);
