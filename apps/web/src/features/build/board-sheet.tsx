@@ -55,7 +55,11 @@ export function BoardSheet({ tabs, boards, onMark }: Props) {
                 </p>
               ) : (
                 <p>
-                  {count(problems.length, 'thing')} wrong, {count(unplaced.length, 'part')} not on it yet.
+                  {[
+                    ...(problems.length > 0 ? [`${count(problems.length, 'thing')} wrong`] : []),
+                    ...(unplaced.length > 0 ? [`${count(unplaced.length, 'part')} not on it yet`] : []),
+                  ].join(', ')}
+                  .
                 </p>
               )}
               <Problems problems={problems} onMark={onMark} />
