@@ -9,21 +9,20 @@ import {
   withPlace,
   withTerminal,
 } from '@halfsplit/core';
-import { Button, Select } from 'antd';
+import { Button } from 'antd';
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { OneOf } from '../../ui/one-of.tsx';
 import { svgPoint } from '../../ui/svg-point.ts';
 import { useSelection } from '../../unit/selection.tsx';
-import { useUnitContext } from '../../unit/unit-context.tsx';
 import { BodyFigure, Copper, Links, Rulers, Wires } from './board-figure.tsx';
 import { boardFrame, type BoardSide } from './board-geometry.ts';
 import { BoardPhoto, LayPhoto, PhotoChoice } from './board-photo.tsx';
+import { BoardTools, TOOLS, type Tool } from './board-tools.tsx';
 import styles from './board.module.css';
-import { landmarks, marksOn } from './photo-on-board.ts';
+import { landmarks } from './photo-on-board.ts';
 import type { Boards } from './use-boards.ts';
+import { useLaidPhoto } from './use-laid-photo.ts';
 
-const TOOLS = ['Move', 'Cut', 'Link', 'Terminal'] as const;
-type Tool = (typeof TOOLS)[number];
 const SIDES: readonly { readonly value: BoardSide; readonly label: string }[] = [
   { value: 'parts', label: 'Parts’ side' },
   { value: 'copper', label: 'Copper side' },
@@ -47,16 +46,13 @@ export function BoardPanel({
   /** Stands before the tools, to see something else here. */
   readonly switcher?: ReactNode;
 }) {
-  const { unit } = useUnitContext();
   const { board, report, circuit, keep, preview } = boards;
   const { selectedRef, selectedNet, selectRef, selectNet } = useSelection();
   const [tool, setTool] = useState<Tool>('Move');
   const [side, setSide] = useState<BoardSide>('parts');
-  // As the board has it, until somebody chooses another here.
-  const [chosenPhoto, setChosenPhoto] = useState<string | null | undefined>(undefined);
-  const [isLaying, setIsLaying] = useState(false);
   const [linkFrom, setLinkFrom] = useState<Hole | null>(null);
   const [net, setNet] = useState<string | null>(null);
+  const laid = useLaidPhoto(board, report?.bodies ?? [], keep);
   const drag = useRef<Drag | null>(null);
   const svg = useRef<SVGSVGElement | null>(null);
   const frame = useMemo(() => (board ? boardFrame(board, side) : undefined), [board, side]);
@@ -68,16 +64,6 @@ export function BoardPanel({
         </p>
       </section>
     );
-  const photoId = chosenPhoto === undefined ? (board.photo?.photoId ?? null) : chosenPhoto;
-  const photo = unit.photos.find((p) => p.id === photoId);
-  const isLaid = photo !== undefined && marksOn(photo, board, report.bodies) !== undefined;
-  const choosePhoto = (id: string | null) => {
-    setChosenPhoto(id);
-    setIsLaying(false);
-    if (id !== null || !board.photo) return;
-    const { photo: _gone, ...rest } = board;
-    keep(rest);
-  };
   const nets = [...new Set(circuit.parts.flatMap((p) => Object.values(p.pins)))];
   const holeOf = (event: PointerEvent): Hole => {
     const { x, y } = svgPoint(svg.current!, event);
@@ -178,71 +164,29 @@ export function BoardPanel({
         />
         <OneOf label="Seen from" options={SIDES} value={side} onChange={setSide} />
         <span className="hs-grow" />
-        <PhotoChoice photoId={photoId} onChoose={choosePhoto} />
-        {photo && isLaid && !isLaying && (
-          <Button size="small" type="text" onClick={() => setIsLaying(true)}>
+        <PhotoChoice photoId={laid.photo?.id ?? null} onChoose={laid.choose} />
+        {laid.isLaid && !laid.isLaying && (
+          <Button size="small" type="text" onClick={laid.layAnew}>
             Lay it anew
           </Button>
         )}
       </header>
-      <div className={styles.tools}>
-        {tool === 'Move' && chosen && (
-          <>
-            <strong className="hs-mono">{chosen.ref}</strong>
-            <Button size="small" onClick={() => act(chosen.ref, 'turn')}>
-              Turn (T)
-            </Button>
-            <Button size="small" onClick={() => act(chosen.ref, 'span')}>
-              Bend its leads (B)
-            </Button>
-            <Button size="small" onClick={() => act(chosen.ref, 'off')}>
-              Take it off
-            </Button>
-          </>
-        )}
-        {tool === 'Move' && !chosen && (
-          <span className="hs-dim">
-            {selectedNet === null ? 'Drag a part; tap a hole to light its net.' : `${selectedNet} is lit.`}
-          </span>
-        )}
-        {tool === 'Cut' && (
-          <span className="hs-dim">Tap a hole to cut its strip there, or to take the cut back.</span>
-        )}
-        {tool === 'Link' && (
-          <span className="hs-dim">
-            {linkFrom
-              ? `From column ${linkFrom[0]}, row ${linkFrom[1]}: tap the other end, or the same hole to take its links out.`
-              : 'Tap where the link begins.'}
-          </span>
-        )}
-        {tool === 'Terminal' && (
-          <>
-            <Select
-              size="small"
-              showSearch
-              placeholder="net"
-              value={net ?? selectedNet}
-              onChange={setNet}
-              options={nets.map((n) => ({ value: n, label: n }))}
-              aria-label="Net of the terminal"
-              style={{ minWidth: 110 }}
-            />
-            <span className="hs-dim">
-              Tap a hole where a wire of it leaves the board; tap a terminal to take it out.
-            </span>
-          </>
-        )}
-      </div>
-      {photo && (isLaying || !isLaid) && (
+      <BoardTools
+        tool={tool}
+        part={chosen?.ref}
+        onAct={(how) => chosen && act(chosen.ref, how)}
+        linkFrom={linkFrom}
+        nets={nets}
+        net={net ?? selectedNet}
+        onNet={setNet}
+      />
+      {laid.photo && laid.isLaying && (
         <LayPhoto
-          key={photo.id}
-          photo={photo}
+          key={laid.photo.id}
+          photo={laid.photo}
           landmarks={landmarks(board, report.bodies)}
-          onLaid={(laid) => {
-            setIsLaying(false);
-            keep({ ...board, photo: laid });
-          }}
-          onCancel={() => (isLaid ? setIsLaying(false) : choosePhoto(null))}
+          onLaid={laid.onLaid}
+          onCancel={laid.leave}
         />
       )}
       <div className={styles.canvas} tabIndex={0} role="group" aria-label="Board, scrolls">
@@ -264,8 +208,14 @@ export function BoardPanel({
             rx={4}
             className={styles.outline}
           />
-          {photo && (
-            <BoardPhoto photo={photo} laid={board.photo} bodies={report.bodies} frame={frame} side={side} />
+          {laid.photo && (
+            <BoardPhoto
+              photo={laid.photo}
+              laid={board.photo}
+              bodies={report.bodies}
+              frame={frame}
+              side={side}
+            />
           )}
           <Copper
             board={board}
