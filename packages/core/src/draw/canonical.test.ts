@@ -121,6 +121,25 @@ describe('figures are drawn as the trade draws them', () => {
     expect(knob!.x - one!.x).toBe(other!.x - knob!.x);
   });
 
+  it('a treble control beside a bass control: its capacitors in line with its track, the amplifier behind both', () => {
+    const d = drawn(
+      `${RAILS}R1 11k in b1\nP1 100k b1 bw b3\nR2 11k b3 y\nC1 47n b1 bw\nC2 47n bw b3\nR3 11k bw sum\nC3 4n7 in t1\nP2 500k t1 tw t3\nC4 4n7 t3 y\nR4 3k6 tw sum\nU1 TL072 plus=0 minus=sum out=y vplus=vp vminus=vm\nC5 1u y out\nR5 10k out 0`,
+    );
+    const row = ['C3', 'P2', 'C4'].map((ref) => at(d, ref));
+    expect(row.map((p) => p.x)).toEqual(row.map((p) => p.x).sort((a, b) => a - b));
+    expect(row[1]!.x - row[0]!.x).toBe(row[2]!.x - row[1]!.x);
+    // One straight wire from either capacitor to its end of the track.
+    expect(pin(d, 'C3', 'b').y).toBe(pin(d, 'P2', '1').y);
+    expect(pin(d, 'C4', 'a').y).toBe(pin(d, 'P2', '3').y);
+    expect(pin(d, 'P2', '2').dy).toBe(-1);
+    // The signal does not turn back: what comes in is to the left of both tracks, the sum to the right of both wipers.
+    for (const knob of ['P1', 'P2']) {
+      expect(at(d, 'G1').x).toBeLessThan(at(d, knob).x);
+      expect(at(d, 'U1').x).toBeGreaterThan(at(d, knob).x);
+    }
+    expect(at(d, 'R1').x).toBeLessThan(at(d, 'P1').x);
+  });
+
   it('equal stages alike and in step: congruent, from left to right, without a crossing', () => {
     const stage = (i: number) =>
       `R1${i} 10k n${i} m${i}\nR2${i} 10k m${i} n${i + 1}\nC1${i} 47n n${i} p${i}\nR3${i} 22k p${i} 0\nU${i} TL072 plus=p${i} minus=m${i} out=n${i + 1} vplus=vp vminus=vm`;

@@ -50,6 +50,8 @@ const ARCH_ASIDE = 5;
 const ARCH_TRIED = 4;
 const ARCH_ROOM = 9;
 const KNOB_ROOM = 5;
+/** Columns from a potentiometer to the capacitors before and behind it. */
+const SIDE_COLUMNS = 9;
 
 /** Columns between the halves of a bridge, rows between what is over and under in one, and room before it. */
 const BRIDGE_COLUMNS = 12;
@@ -225,9 +227,24 @@ const bassControl: Shape = (figure, composer) => {
   }
 };
 
-/** The track along the signal. */
-const trebleControl: Shape = (figure, composer) =>
-  composer.enter(figure.net('a'), { ref: figure.part('P').ref, room: KNOB_ROOM, at: WIPER_UP });
+/** The track along the signal, a capacitor before it and one behind. */
+const trebleControl: Shape = (figure, composer) => {
+  const knob = figure.part('P');
+  composer.enter(figure.net('in'), { ref: knob.ref, room: SIDE_COLUMNS + KNOB_ROOM, at: WIPER_UP });
+  for (const [role, side, left] of [
+    ['C1', -1, 'in'],
+    ['C2', 1, 'b'],
+  ] as const) {
+    const part = figure.part(role);
+    const turn = figure.lying(part, left);
+    composer.put(knob, part, ARCH_TRIED, ({ x, y }, i) => ({
+      x: x + side * (SIDE_COLUMNS + i),
+      y,
+      turn,
+      isFlipped: false,
+    }));
+  }
+};
 
 /** The divider stands to the left, one resistor over the row of the base and one under. */
 const vbeMultiplier: Shape = (figure, composer) => {

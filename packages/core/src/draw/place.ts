@@ -14,6 +14,17 @@ const SYMBOL_HALF = 2;
 const ALONG = 80;
 const BEFORE_INPUT = 16;
 
+/** Rows beside a net's own on which a part may lie, and what each row costs, in columns. */
+const SHELVES = [0, 6, -6, 12, -12, 18, -18];
+const SHELF_COST = 1.5;
+/** The same for a part that stands at the end of its control's net: it leaves the row only where the row is full. */
+const ACTIVE_ROWS = [0, 4, -4, 8, -8, 12, -12, 16, -16];
+const ACTIVE_ROW_COST = 60;
+/** A whole figure would go far where it is kept on the row. */
+const FIGURE_ROW_COST = 3;
+/** Columns in which room is looked for. */
+const COLUMNS = 60;
+
 /** Where supplies stand: left of the first source. */
 const SUPPLY_COLUMN = -10;
 /**
@@ -247,30 +258,17 @@ export class Placer {
     const isHandedOn = (this.byNet.get(other) ?? []).some(
       (p) => !this.sheet.at(p.ref) && !isTwoTerminal(p) && this.controlNet(p) !== other && p.kind !== 'box',
     );
-    if (this.anchors.has(other) || isHandedOn) return;
+    // A figure that begins at the other end goes on from there.
+    const begins = this.companions.entries.has(other);
+    if (this.anchors.has(other) || (isHandedOn && !begins)) return;
     const turn = Object.values(part.pins)[0] === net ? 1 : 3;
-    const shelf = this.firstFree(part, turn, at, [0, 6, -6, 12, -12, 18, -18]);
+    const shelf = cheapest(SHELVES, MARGIN + SYMBOL_HALF, SHELF_COST, (dx, dy) => {
+      const place: Placement = { x: at.x + dx, y: at.y + dy, turn, isFlipped: false };
+      return this.sheet.isFree(part, place) ? place : undefined;
+    });
     if (shelf) this.put(part, shelf);
     else this.putAnywhere(part, at);
     this.hangFresh();
-  }
-
-  private firstFree(
-    part: Part,
-    turn: Placement['turn'],
-    at: Point,
-    rows: readonly number[],
-  ): Placement | undefined {
-    let best: { placement: Placement; cost: number } | undefined;
-    for (const dy of rows) {
-      for (let dx = MARGIN + SYMBOL_HALF; dx < 60; dx += 1) {
-        const cost = dx + 1.5 * Math.abs(dy);
-        if (best && cost >= best.cost) break;
-        const placement: Placement = { x: at.x + dx, y: at.y + dy, turn, isFlipped: false };
-        if (this.sheet.isFree(part, placement)) best = { placement, cost };
-      }
-    }
-    return best?.placement;
   }
 
   /** A potentiometer stands with its grounded end down and its end at a supply up; others stand as they are drawn. */
@@ -288,16 +286,17 @@ export class Placer {
     const pin = pinsAt(part, { x: 0, y: 0, turn, isFlipped }).find((p) => part.pins[p.name] === net);
     // The net's row is where the pin's wire begins.
     const offset = pin ? { x: pin.x, y: pin.y + pin.dy } : { x: 0, y: 0 };
-    for (const dy of [0, 4, -4, 8, -8, 12, -12, 16, -16]) {
-      for (let dx = room; dx < 60; dx += 1) {
-        const placement: Placement = { x: at.x + dx - offset.x, y: at.y + dy - offset.y, turn, isFlipped };
-        if (room > MARGIN && !this.figures.hasRoom(part, placement)) continue;
-        if (!this.hasRoomAround(part, placement) || !this.tryPut(part, placement)) continue;
-        this.figures.bring(part, placement, (other, at) => this.put(other, at));
-        return this.hangFresh();
-      }
-    }
-    this.putAnywhere(part, at);
+    const isFigure = room > MARGIN;
+    const rowCost = isFigure || part.kind === 'opamp' ? FIGURE_ROW_COST : ACTIVE_ROW_COST;
+    const placement = cheapest(ACTIVE_ROWS, room, rowCost, (dx, dy) => {
+      const place: Placement = { x: at.x + dx - offset.x, y: at.y + dy - offset.y, turn, isFlipped };
+      if (isFigure && !this.figures.hasRoom(part, place)) return undefined;
+      return this.hasRoomAround(part, place) && this.sheet.isFree(part, place) ? place : undefined;
+    });
+    if (!placement) return this.putAnywhere(part, at);
+    this.put(part, placement);
+    this.figures.bring(part, placement, (other, place) => this.put(other, place));
+    this.hangFresh();
   }
 
   /** Leaves room above and below a transistor for what its other two nets will hang there. */
@@ -400,3 +399,25 @@ export class Placer {
 /** Steps away from a place, the nearest first. */
 const along = (way: 1 | -1, count: number): readonly number[] =>
   Array.from({ length: count }, (_, i) => way * (i + 1));
+
+/**
+ * The place on one of several rows that costs least: a column each, and more for rows farther away.
+ *
+ * @param place what stands there; undefined where there is no room
+ */
+function cheapest(
+  rows: readonly number[],
+  first: number,
+  rowCost: number,
+  place: (dx: number, dy: number) => Placement | undefined,
+): Placement | undefined {
+  let best: { readonly at: Placement; readonly cost: number } | undefined;
+  for (const dy of rows)
+    for (let dx = first; dx < COLUMNS; dx += 1) {
+      const cost = dx + rowCost * Math.abs(dy);
+      if (best && cost >= best.cost) break;
+      const at = place(dx, dy);
+      if (at) best = { at, cost };
+    }
+  return best?.at;
+}
