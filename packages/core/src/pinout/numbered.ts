@@ -91,10 +91,12 @@ const isOwn = (entry: string, pin: string, unit: string | null): boolean => {
 
 /** The number of a part's pin by its name; undefined where it has none that is known. */
 export function numberOfPin(part: Packaged, pin: string): number | undefined {
-  const at = pinoutOf(part)?.variant.pins.findIndex((entry) =>
+  const known = pinoutOf(part);
+  if (!known || known.outline?.isUnnumbered === true) return undefined;
+  const at = known.variant.pins.findIndex((entry) =>
     isOwn(entry, pin, unitOfPackage(part.ref)?.unit ?? null),
   );
-  return at === undefined || at < 0 ? undefined : at + 1;
+  return at < 0 ? undefined : at + 1;
 }
 
 /** What a pin by its number is of: its name, and the unit where several share the package; undefined for none. */
@@ -125,9 +127,7 @@ export function pinWords(part: Packaged, pin: string): string | undefined {
   if (number === undefined || !known) return undefined;
   const place = known.outline ? `, ${pinPlace(known.outline, number)}` : '';
   const guess = known.isAssumed ? ` (if it is ${known.variant.name}: it also comes as ${others(known)})` : '';
-  return known.outline?.isUnnumbered === true
-    ? pinPlace(known.outline, number)
-    : `pin ${number}${place}${guess}`;
+  return `pin ${number}${place}${guess}`;
 }
 
 const others = ({ orders, variant }: PartPinout): string =>

@@ -50,7 +50,9 @@ describe('outlines', () => {
 
   it('leave the lugs of a jack their names: no standard numbers them', () => {
     const jack = part('J1 jack tip=in sleeve=0 ring=r');
-    expect(pinWords(jack, 'sleeve')).toBe('lug of the sleeve, at the bush, seen from behind, the bush down');
+    expect(place('jack', 3)).toBe('lug of the sleeve, at the bush, seen from behind, the bush down');
+    expect(numberOfPin(jack, 'sleeve')).toBeUndefined();
+    expect(probePlaces([jack], '0')).toMatchObject([{ short: 'J1.sleeve', words: 'J1, its pin sleeve' }]);
     expect(findPin([jack], 'J1.1').ok).toBe(false);
     const known = outlinePins([jack], 'J1')!;
     expect(known.outline.name).toBe('jack');
