@@ -69,6 +69,12 @@ describe('nets that tracing gave another name', () => {
     expect(now.photos).toBe(unit.photos);
   });
 
+  it('leave a part alone on a photo that is called as one of them was', () => {
+    const parts = circuit.parts.map((p) => (p.ref === 'R3' ? { ...p, ref: 'n7' } : p));
+    const photos = [{ points: [{ target: 'n7', x: 0, y: 0 }] }];
+    expect(withNetsOfNow({ ...circuit, parts }, { photos }).photos).toBe(photos);
+  });
+
   it('change nothing where none was renamed, or nothing names one: the same objects', () => {
     expect(withNetsOfNow(said, unit)).toBe(unit);
     const other = { wires: [{ id: 'w1', from: 'P1.1', to: 'board.out' }], boards: unit.boards };

@@ -21,8 +21,11 @@ export function withNetsOfNow<Unit extends NamingNets>(circuit: Traceable, unit:
   const { path, evidence, photos, boards, wires } = unit;
   const now = <Name extends string | undefined>(name: Name): Name | string =>
     name === undefined ? name : (names.get(name) ?? name);
-  const own = new Set([...(path?.blocks ?? []), ...(path?.testPoints ?? [])].map((p) => p.id));
-  // A block or a test point of the same name is meant before a net.
+  const own = new Set([
+    ...[...(path?.blocks ?? []), ...(path?.testPoints ?? [])].map((p) => p.id),
+    ...circuit.parts.map((p) => p.ref),
+  ]);
+  // A block, a test point or a part of the same name is meant before a net.
   const place = (at: string): string => (own.has(at) ? at : now(at));
   const renamed: NamingNets = {
     ...(path?.testPoints
