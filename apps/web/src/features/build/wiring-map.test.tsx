@@ -10,6 +10,15 @@ import { showInUnit, unitOf } from '../../testing/in-unit.tsx';
 import { WiringMap } from './wiring-map.tsx';
 import { placeAt, wirePath, wiringPlan } from './wiring-plan.ts';
 
+// A page without layout has no sizes: its pixels are the units of the map.
+vi.mock('../../ui/svg-point.ts', () => ({
+  svgPoint: (_svg: unknown, event: { readonly clientX: number; readonly clientY: number }) => ({
+    x: event.clientX,
+    y: event.clientY,
+  }),
+}));
+Element.prototype.setPointerCapture = () => undefined;
+
 const LINES = ['V1 9V vcc 0', 'J1 jack tip=in sleeve=0', 'P1 100k out w 0', 'R1 1k in out', 'R2 1k vcc out'];
 
 function shown(wires: UnitResource['wires'] = []) {
@@ -65,6 +74,52 @@ describe('the wiring map', () => {
     expect(onChange).toHaveBeenCalledWith({ id: 'w1', colour: 'blue', from: 'P1.1', to: 'board.out' });
     await userEvent.click(screen.getByText('Take it out'));
     expect(onRemove).toHaveBeenCalledWith('w1');
+  });
+});
+
+describe('a wire that is drawn', () => {
+  /** Draws from one place to another. */
+  const draw = ({ circuit, report }: ReturnType<typeof shown>, from: string, to: string) => {
+    const { places } = wiringPlan(circuit, report.wires, []);
+    const spotOf = (key: string) => places.find((p) => p.key === key)!.spots[0]!;
+    const at = (key: string) => ({ button: 0, clientX: spotOf(key).x, clientY: spotOf(key).y });
+    const pressed = screen
+      .getAllByRole('button')
+      .find((b) => b.getAttribute('aria-label')?.startsWith(`${from},`));
+    fireEvent.pointerDown(pressed!, at(from));
+    fireEvent.pointerUp(screen.getByLabelText('Lugs and wires'), at(to));
+  };
+  const WIRE = { id: 'w1', colour: 'red', from: 'P1.1', to: 'board.out' };
+
+  it('joins where it begins to where it ends, and nothing where it ends beside all places', () => {
+    const map = shown();
+    draw(map, 'J1.tip', 'board.in');
+    expect(map.onAdd).toHaveBeenCalledWith({ colour: 'white', from: 'J1.tip', to: 'board.in' });
+    fireEvent.pointerDown(place('P1.1, net out'), { button: 0, clientX: 0, clientY: 0 });
+    fireEvent.pointerUp(screen.getByLabelText('Lugs and wires'), { clientX: -500, clientY: -500 });
+    expect(map.onAdd).toHaveBeenCalledTimes(1);
+  });
+
+  it.each([
+    ['board.out', 'board.in', { ...WIRE, to: 'board.in' }],
+    ['P1.1', 'J1.tip', { ...WIRE, from: 'J1.tip' }],
+  ])(
+    'moves that end of the chosen wire which is at %s to %s, and leaves the other',
+    async (end, to, moved) => {
+      const map = shown([WIRE]);
+      await userEvent.click(screen.getByText('red', { selector: 'text' }));
+      draw(map, end, to);
+      expect(map.onChange).toHaveBeenCalledWith(moved);
+      expect(map.onAdd).not.toHaveBeenCalled();
+    },
+  );
+
+  it('does not put both ends of a wire on one place', async () => {
+    const map = shown([WIRE]);
+    await userEvent.click(screen.getByText('red', { selector: 'text' }));
+    draw(map, 'board.out', 'P1.1');
+    expect(map.onChange).not.toHaveBeenCalled();
+    expect(map.onAdd).not.toHaveBeenCalled();
   });
 });
 
