@@ -1,6 +1,7 @@
 import type { Board, Wire } from '@halfsplit/contract';
 import { describe, expect, it } from 'vitest';
 import { resolveLayer } from '../changes/index.ts';
+import { evaluateAll } from '../readouts/index.ts';
 import { circuitOf, seeded } from '../testing/circuits.ts';
 import { checkWiring, contactsOf, lugsOf, parseWireLine, positionTable, rewiredEnds } from './index.ts';
 
@@ -147,6 +148,13 @@ describe('positions of a switch', () => {
       ['at 50 %', []],
       ['at 100 %', [['2', '3']]],
     ]);
+    // Turned, and built anew with the knob there, are one.
+    for (const [i, position] of [0, 0.5, 1].entries()) {
+      const lines = `V1 9 vcc 0\nG1 1V in 0\nC1 10n in w\nP1 10k 0 w vcc position=${position}\nR1 10M w 0`;
+      const built = resolveLayer(circuitOf(lines), 'planned');
+      const [answer] = evaluateAll(built, unit.readouts.slice(0, 1));
+      expect(answer?.ok === true ? answer.value : Number.NaN).toBeCloseTo(told[i]!, 12);
+    }
     // What takes runs in time is computed where all is asked for, and not before.
     expect(answers(1)).toEqual([null, null, null]);
     expect(answers(1, 'all').map((a) => a?.ok)).toEqual([true, true, true]);
