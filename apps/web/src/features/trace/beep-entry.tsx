@@ -1,7 +1,8 @@
 import { beepSentence, parseTraceLine, partWords, type Part } from '@halfsplit/core';
-import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useMemo, useRef, type KeyboardEvent } from 'react';
 import { Keys } from '../../ui/keys.tsx';
 import { TypedLine } from '../../ui/typed-line.tsx';
+import { useTypedLine } from '../../ui/use-typed-line.ts';
 import { answerKeys } from './answer-keys.ts';
 import type { Beeps } from './use-beeps.ts';
 
@@ -13,8 +14,7 @@ interface Props {
 /** The field in which parts and beeps are typed; while it is empty, one key answers what is asked. */
 export function BeepEntry({ beeps, onParts }: Props) {
   const { traced, nets } = beeps;
-  const [line, setLine] = useState('');
-  const [isRefused, setIsRefused] = useState(false);
+  const { line, setLine, isRefused, refuse } = useTypedLine();
   const field = useRef<HTMLInputElement>(null);
   const read = useMemo(() => (line.trim() === '' ? null : parseTraceLine(line, traced)), [line, traced]);
   const double =
@@ -24,13 +24,12 @@ export function BeepEntry({ beeps, onParts }: Props) {
   const commit = () => {
     if (!read) return;
     if (!read.ok || double) {
-      setIsRefused(true);
+      refuse();
       return;
     }
     if (read.kind === 'parts') onParts(read.parts);
     else beeps.record(read.beep);
     setLine('');
-    setIsRefused(false);
   };
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === 'Enter' && line.trim() !== '') {
@@ -38,7 +37,6 @@ export function BeepEntry({ beeps, onParts }: Props) {
       commit();
     } else if (event.key === 'Escape') {
       setLine('');
-      setIsRefused(false);
     } else if (line === '' && !event.ctrlKey && !event.metaKey && !event.altKey) {
       const answer = answerKeys(beeps.next.question)[event.key];
       if (!answer || event.repeat) return;
@@ -54,10 +52,7 @@ export function BeepEntry({ beeps, onParts }: Props) {
       label="Type a part or what beeps"
       placeholder="C3.1 Q2.b"
       line={line}
-      onLine={(next) => {
-        setLine(next);
-        setIsRefused(false);
-      }}
+      onLine={setLine}
       onKeyDown={onKey}
       isRefused={isRefused}
       // Under a thumb the answers are pressed, and a keyboard would cover them.

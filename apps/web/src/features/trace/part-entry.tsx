@@ -7,9 +7,10 @@ import {
   type Circuit,
   type Part,
 } from '@halfsplit/core';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useRef, type KeyboardEvent } from 'react';
 import { Keys } from '../../ui/keys.tsx';
 import { TypedLine } from '../../ui/typed-line.tsx';
+import { useTypedLine } from '../../ui/use-typed-line.ts';
 import { completed, completions } from './complete-word.ts';
 import styles from './trace.module.css';
 
@@ -31,21 +32,19 @@ const lineOf = (resource: PartResource | null): string =>
 /** The field in which a part's line is typed, with what it is understood as. */
 export function PartEntry(props: PartEntryProps) {
   const { circuit, editing, onEnter, onEdit, onRemove, onStep, onLeave } = props;
-  const [line, setLine] = useState(() => lineOf(editing));
-  const [isRefused, setIsRefused] = useState(false);
+  const { line, setLine, isRefused, refuse } = useTypedLine(() => lineOf(editing));
   const field = useRef<HTMLInputElement>(null);
   const read = useMemo(() => (line.trim() === '' ? null : parseSheetLine(line)), [line]);
   const words = useMemo(() => completions(line, circuit), [line, circuit]);
   useEffect(() => field.current?.focus(), []);
   const clear = () => {
     setLine('');
-    setIsRefused(false);
     if (editing) onLeave();
   };
   const commit = () => {
     if (!read) return;
     if (!read.ok) {
-      setIsRefused(true);
+      refuse();
       return;
     }
     clear();
@@ -78,10 +77,7 @@ export function PartEntry(props: PartEntryProps) {
       label={editing ? `Change ${editing.part.ref}` : 'Type a part'}
       placeholder="R4 47k in n2"
       line={line}
-      onLine={(next) => {
-        setLine(next);
-        setIsRefused(false);
-      }}
+      onLine={setLine}
       onKeyDown={onKey}
       isRefused={isRefused}
       note={

@@ -14,6 +14,7 @@ import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { TypedLine } from '../../ui/typed-line.tsx';
+import { useTypedLine } from '../../ui/use-typed-line.ts';
 import { NumberField } from '../../ui/number-field.tsx';
 import { usePath } from '../path/index.ts';
 import styles from './trace.module.css';
@@ -25,8 +26,7 @@ export function PathSheet({ tabs }: { tabs: ReactNode }) {
   const { document } = useUnitContext();
   const { selectedPoint, selectPoint } = useSelection();
   const { path, setPath } = usePath();
-  const [line, setLine] = useState('');
-  const [isRefused, setIsRefused] = useState(false);
+  const { line, setLine, isRefused, refuse } = useTypedLine();
   const [open, setOpen] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
   const read = line.trim() === '' ? null : addPathLine(path, line);
@@ -34,7 +34,7 @@ export function PathSheet({ tabs }: { tabs: ReactNode }) {
   const enter = () => {
     if (!read) return;
     if (!read.ok) {
-      setIsRefused(true);
+      refuse();
       return;
     }
     setPath(read.path);
@@ -55,10 +55,7 @@ export function PathSheet({ tabs }: { tabs: ReactNode }) {
         label="Type blocks and links"
         placeholder="Microphone > First stage > Speaker"
         line={line}
-        onLine={(next) => {
-          setLine(next);
-          setIsRefused(false);
-        }}
+        onLine={setLine}
         onKeyDown={(event) => event.key === 'Enter' && enter()}
         isRefused={isRefused}
         isFirst
