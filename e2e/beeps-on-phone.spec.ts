@@ -129,7 +129,7 @@ test('a small board is traced from two photos by beeping, with one hand on a pho
 
   // Choosing a pad on the photo chooses its net everywhere.
   await page.getByRole('button', { name: 'Pad R1.a' }).tap();
-  await expect(page.getByRole('row', { name: /C1\.b, R1\.a/ })).toHaveClass(/hs-row-selected/);
+  await expect(page.getByRole('row', { name: /C1\.b, R1\.a/ })).toHaveClass(/zb-row-selected/);
 });
 
 /** "C1, its end a" and "C1.a" are the pin C1.a. */

@@ -31,7 +31,7 @@ test('a unit without a schematic is searched by blocks that are typed', async ({
   await seen(/signal there at Microphone to Input stage/, 'g');
   await seen(/signal there at Input stage to Fader control/, 'g');
   await seen(/signal there at Fader control to Mixing stage/, 'n');
-  await expect(page.locator('.hs-conviction')).toContainText('Fader control');
+  await expect(page.locator('.zb-conviction')).toContainText('Fader control');
   // Two tests that cannot both be right are said to be so.
   await seen(/signal there at Mixing stage to Output socket/, 'g');
   await expect(search.getByRole('alert')).toContainText('cannot both be right');

@@ -6,8 +6,8 @@ test('the demo unit shows why its left channel is dull and quiet, and how to men
   await expect(rows.nth(1)).toContainText('C102');
   await expect(rows.nth(2)).toContainText('R104');
   await expect(rows.nth(3)).toContainText('R109');
-  await expect(readoutCell(page, 'Gain at 1 kHz, left', 'found')).toHaveClass(/hs-out/);
-  await expect(readoutCell(page, 'Gain at 1 kHz, right', 'found')).not.toHaveClass(/hs-out/);
+  await expect(readoutCell(page, 'Gain at 1 kHz, left', 'found')).toHaveClass(/zb-out/);
+  await expect(readoutCell(page, 'Gain at 1 kHz, right', 'found')).not.toHaveClass(/zb-out/);
 
   await goTo(page, 'Rework');
   await page.getByRole('button', { name: 'Find values' }).click();
@@ -15,9 +15,9 @@ test('the demo unit shows why its left channel is dull and quiet, and how to men
   await expect(best).toContainText('back in range');
   await best.getByRole('button', { name: 'Plan it' }).click();
   await saved(page);
-  await expect(readoutCell(page, 'Gain at 1 kHz, left', 'planned')).not.toHaveClass(/hs-out/);
+  await expect(readoutCell(page, 'Gain at 1 kHz, left', 'planned')).not.toHaveClass(/zb-out/);
   await page.keyboard.press('Control+Z');
-  await expect(readoutCell(page, 'Gain at 1 kHz, left', 'planned')).toHaveClass(/hs-out/);
+  await expect(readoutCell(page, 'Gain at 1 kHz, left', 'planned')).toHaveClass(/zb-out/);
 });
 
 test('a value turned by hand moves every readout at once, and is planned only when asked', async ({

@@ -4,7 +4,7 @@ test('spread, noise, switch-on and stability are computed when asked for, and sa
   page,
 }) => {
   await openUnit(page, /Drover/);
-  await expect(readoutCell(page, 'Bass corner', 'found')).toHaveClass(/hs-out/);
+  await expect(readoutCell(page, 'Bass corner', 'found')).toHaveClass(/zb-out/);
   await expect(readoutCell(page, 'Distortion at 100 mV', 'marked')).toHaveText('20.6 %');
   const note = page.getByRole('region', { name: 'Readouts' }).getByRole('status');
   for (const [view, sentence] of [

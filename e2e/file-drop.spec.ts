@@ -13,7 +13,7 @@ test('a unit file is dropped onto the bench and opens', async ({ page }) => {
   await page.goto('/');
   const files = await page.evaluateHandle((content) => {
     const transfer = new DataTransfer();
-    transfer.items.add(new File([content], 'heron.halfsplit.json', { type: 'application/json' }));
+    transfer.items.add(new File([content], 'heron.zemble.json', { type: 'application/json' }));
     return transfer;
   }, renamed);
   const bench = page.locator('.bench-bench');

@@ -34,7 +34,7 @@ test('hum and no speech: from the complaint to the part, with evidence taken bac
   await page.keyboard.press('g');
   await saved(page);
   await page.keyboard.press('Control+Z');
-  await expect(page.locator('.find-history .hs-undone')).toContainText(
+  await expect(page.locator('.find-history .zb-undone')).toContainText(
     'Tested Filtered supply: it is there.',
   );
   await ask('Is the supply right at Filtered supply?');
@@ -46,7 +46,7 @@ test('hum and no speech: from the complaint to the part, with evidence taken bac
   );
   await page.keyboard.press('n');
   await expect(page.getByLabel('Tests made')).toContainText('(disconnected: first)');
-  await expect(page.locator('.hs-conviction')).toContainText('Supply filter of the first stage');
+  await expect(page.locator('.zb-conviction')).toContainText('Supply filter of the first stage');
   await page.keyboard.press('c');
 
   // Its parts: without any voltage behind the filter the shorted capacitor and the open resistor show the same.
@@ -56,7 +56,7 @@ test('hum and no speech: from the complaint to the part, with evidence taken bac
   await expect(page.getByRole('textbox', { name: 'Voltage at vf' })).toBeVisible();
   await volts.fill('0.002');
   await volts.press('Enter');
-  const first = search.locator('.hs-suspects tbody tr').first();
+  const first = search.locator('.zb-suspects tbody tr').first();
   await expect(first).toContainText('C2 short');
   await expect(first).toContainText('R1 open');
   // No voltage tells them apart: a reading in circuit would. A level with a tone going in counts as well.
@@ -88,9 +88,9 @@ test('a point is the same on path, photo and circuit', async ({ page }) => {
   await beside.getByText('Photos').click();
   await expect(page.getByRole('img', { name: 'Photo: Board, parts side' })).toBeVisible();
   await page.getByRole('button', { name: 'Point 8, Filtered supply' }).click();
-  await expect(page.locator('.hs-row-selected')).toContainText('TP8');
+  await expect(page.locator('.zb-row-selected')).toContainText('TP8');
   await beside.getByText('Drawing').click();
-  await expect(page.locator('.hs-tap-on')).toHaveAttribute('aria-label', 'Point 8, Filtered supply');
+  await expect(page.locator('.zb-tap-on')).toHaveAttribute('aria-label', 'Point 8, Filtered supply');
   await traced.getByText('Parts').click();
-  await expect(page.locator('.hs-net-on').first()).toHaveText(/vf/);
+  await expect(page.locator('.zb-net-on').first()).toHaveText(/vf/);
 });

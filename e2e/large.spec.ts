@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { WriteAnswer } from '@halfsplit/contract';
+import type { WriteAnswer } from '@zemble/contract';
 import { expect, saved, test } from './support/bench.ts';
 
 const PARTS = 1200;
@@ -14,7 +14,7 @@ test('a unit of over a thousand parts is typed into, looked through and drawn wh
       { ref: `C${i}`, kind: 'capacitor', marked: 1e-8, pins: { a: `n${i}`, b: '0' } },
     );
   const file = {
-    format: 'halfsplit/unit',
+    format: 'zemble/unit',
     version: 1,
     unit: { name: 'Ladder' },
     circuit: { ground: '0', parts },

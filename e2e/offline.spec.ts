@@ -1,4 +1,4 @@
-import type { UnitResource } from '@halfsplit/contract';
+import type { UnitResource } from '@zemble/contract';
 import { expect, goTo, newUnit, readingField, saved, test, typeParts } from './support/bench.ts';
 
 test('two pages go on for hours without the server: parts added, corrected and measured, everything arrives once', async ({

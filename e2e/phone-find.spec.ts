@@ -11,7 +11,7 @@ test('on a phone, with one thumb: a test is answered, seen in the history, and t
   await expect(question).toBeVisible();
   // What other journeys tested comes along with the copy: what counts is what this one adds.
   const history = page.locator('.find-history li');
-  const undone = page.locator('.find-history .hs-undone');
+  const undone = page.locator('.find-history .zb-undone');
   const [made, taken] = [await history.count(), await undone.count()];
   const asked = await question.innerText();
   const answer = page.locator('.find-answer').first();

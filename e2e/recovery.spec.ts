@@ -1,4 +1,4 @@
-import type { UnitResource, WriteAnswer } from '@halfsplit/contract';
+import type { UnitResource, WriteAnswer } from '@zemble/contract';
 import { expect, test } from '@playwright/test';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
@@ -30,7 +30,7 @@ async function start(folder: string): Promise<Running> {
     for (const stream of [child.stdout!, child.stderr!])
       stream.on('data', (chunk: Buffer) => {
         said += chunk.toString();
-        const url = /Halfsplit is at (\S+)/.exec(said)?.[1];
+        const url = /Zemble is at (\S+)/.exec(said)?.[1];
         if (url) resolve(url);
       });
   });

@@ -39,7 +39,7 @@ test('row, symbol and net answer one another, and a moved symbol stays', async (
   await newUnit(page, 'Linked');
   await typeParts(page, BOOSTER);
   await page.locator('[data-ref="R4"]').click();
-  await expect(page.getByRole('row', { name: /R4/ })).toHaveClass(/hs-row-selected/);
+  await expect(page.getByRole('row', { name: /R4/ })).toHaveClass(/zb-row-selected/);
   await page.getByRole('row', { name: /R3/ }).getByRole('button', { name: 'net c1' }).click();
   await expect(page.locator('.schematic-wire-selected')).not.toHaveCount(0);
 

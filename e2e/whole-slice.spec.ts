@@ -58,7 +58,7 @@ test('a unit from typed lines to a plan, a record and the same numbers after imp
     circuit: { parts: { ref: string; found?: number }[] };
     changes: object[];
   };
-  expect(file.format).toBe('halfsplit/unit');
+  expect(file.format).toBe('zemble/unit');
   expect(file.circuit.parts.find((p) => p.ref === 'R4')).toMatchObject({ found: 1250 });
   expect(file.changes).toMatchObject([
     { state: 'planned', steps: [{ do: 'fit', ref: 'R4', value: expect.any(Number) }] },
@@ -66,7 +66,7 @@ test('a unit from typed lines to a plan, a record and the same numbers after imp
 
   await page.getByRole('link', { name: 'Bench', exact: true }).click();
   await page.getByLabel('Open a unit file').setInputFiles({
-    name: 'again.halfsplit.json',
+    name: 'again.zemble.json',
     mimeType: 'application/json',
     buffer: await readFile(path),
   });

@@ -7,7 +7,7 @@ import { ensureBuilt } from './lib/build.mjs';
 import { ensureDebian, ensurePackages } from './lib/install.mjs';
 import { main, ROOT } from './lib/root.mjs';
 
-const out = join(ROOT, 'node_modules', '.cache', 'halfsplit-bench');
+const out = join(ROOT, 'node_modules', '.cache', 'zemble-bench');
 await build({
   entryPoints: [
     join(ROOT, 'packages/core/bench/main.ts'),

@@ -15,9 +15,9 @@ await main(async () => {
       env: { ...process.env, ...env },
     });
   const server = run('npx', ['tsx', 'watch', 'apps/server/src/main.ts'], {
-    HALFSPLIT_DATABASE_URL: cluster.url,
+    ZEMBLE_DATABASE_URL: cluster.url,
   });
-  const page = run('npm', ['run', '--silent', 'dev', '-w', '@halfsplit/web']);
+  const page = run('npm', ['run', '--silent', 'dev', '-w', '@zemble/web']);
   const stop = async () => {
     server.kill();
     page.kill();

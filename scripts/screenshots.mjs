@@ -58,7 +58,7 @@ async function takeEach(browser, address) {
   const take = async (page, name) => {
     await page.evaluate(() => document.fonts.ready);
     await page.waitForFunction(
-      () => document.querySelector('.hs-chart svg, .bench-bench, .readouts-dock-folded') !== null,
+      () => document.querySelector('.zb-chart svg, .bench-bench, .readouts-dock-folded') !== null,
     );
     // The circuit is drawn in a worker.
     await page.waitForFunction(
@@ -131,7 +131,7 @@ async function takeEach(browser, address) {
     await page.keyboard.press(key);
     await page.locator('.saving-saving[data-state=saved]').waitFor();
   };
-  await page.locator('.hs-suspects').waitFor();
+  await page.locator('.zb-suspects').waitFor();
   await test('Is the supply right at Supply after the reservoir?', 'g');
   await test('Is the supply right at Filtered supply?', 'n');
   await page.locator('.path-drawing-share-bar').first().waitFor();
@@ -142,7 +142,7 @@ async function takeEach(browser, address) {
   const volts = page.getByRole('textbox', { name: 'Voltage at vf' });
   await volts.fill('0.002');
   await volts.press('Enter');
-  await page.locator('.hs-suspects tbody tr', { hasText: 'C2 short' }).waitFor();
+  await page.locator('.zb-suspects tbody tr', { hasText: 'C2 short' }).waitFor();
   await page.screenshot({ path: join(ROOT, 'docs/screenshots', 'find-parts.png') });
 
   const sentence = page.getByRole('region', { name: 'Readouts' }).getByRole('status');

@@ -90,7 +90,7 @@ await main(async () => {
         'The server stopped unexpectedly. Start again with "npm start": nothing that was saved is lost.',
       ),
     );
-    process.stdout.write(`Halfsplit is at ${address}\n`);
+    process.stdout.write(`Zemble is at ${address}\n`);
     for (const other of await server.elsewhere) process.stdout.write(`From other machines: ${other}\n`);
   } catch (error) {
     await cluster.stop();

@@ -2,7 +2,7 @@ import { build } from 'esbuild';
 import { readFileSync } from 'node:fs';
 
 const manifest = JSON.parse(readFileSync(new URL('package.json', import.meta.url), 'utf8'));
-const external = Object.keys(manifest.dependencies).filter((name) => !name.startsWith('@halfsplit/'));
+const external = Object.keys(manifest.dependencies).filter((name) => !name.startsWith('@zemble/'));
 
 await build({
   absWorkingDir: import.meta.dirname,

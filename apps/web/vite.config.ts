@@ -17,8 +17,8 @@ export default defineConfig({
       // The page's policy allows no script inside it.
       injectRegister: 'script',
       manifest: {
-        name: 'Halfsplit',
-        short_name: 'Halfsplit',
+        name: 'Zemble',
+        short_name: 'Zemble',
         description: 'A bench companion for audio circuits.',
         start_url: '/',
         display: 'standalone',

@@ -1,5 +1,5 @@
 import { test as base, expect, type Page } from '@playwright/test';
-import type { UnitResource, WriteAnswer } from '@halfsplit/contract';
+import type { UnitResource, WriteAnswer } from '@zemble/contract';
 import { randomUUID } from 'node:crypto';
 import { rmSync } from 'node:fs';
 // @ts-expect-error the scripts are plain JavaScript, so that they run before anything is installed

@@ -35,7 +35,7 @@ function largeUnit() {
     };
   });
   return {
-    format: 'halfsplit/unit',
+    format: 'zemble/unit',
     version: 1,
     unit: { name: 'Many stages' },
     circuit: { ground: '0', parts },
@@ -131,7 +131,7 @@ function ladderUnit(partCount, readingCount = 0, logCount = 0) {
   }
   const at = (i) => new Date(Date.UTC(2026, 0, 1) + i * 1000).toISOString();
   return {
-    format: 'halfsplit/unit',
+    format: 'zemble/unit',
     version: 1,
     unit: { name: `Ladder of ${partCount}` },
     circuit: { ground: '0', parts },
@@ -177,7 +177,7 @@ async function timeSheet(page) {
         }
         await frame();
         const ref = line.split(' ')[0];
-        const list = document.querySelector('.hs-sheet');
+        const list = document.querySelector('.zb-sheet');
         const start = performance.now();
         const shown = new Promise((resolve) => {
           const look = () => {
@@ -225,7 +225,7 @@ async function timeTurning(page) {
   const timed = await page.evaluate(async (turns) => {
     const dial = document.activeElement;
     const table = document.querySelector('.readouts-dock-table tbody');
-    const chart = document.querySelector('.hs-chart');
+    const chart = document.querySelector('.zb-chart');
     const planned = () => [...table.querySelectorAll('tr td:nth-child(5)')].map((c) => c.textContent).join();
     const curve = () => [...chart.querySelectorAll('[data-curve]')].map((p) => p.getAttribute('d')).join();
     const until = (root, state, start) =>
@@ -313,7 +313,7 @@ async function timeEntry(page, ref, condition, i) {
   return page.evaluate(
     ({ words, head }) =>
       new Promise((resolve) => {
-        const list = document.querySelector('.hs-sheet');
+        const list = document.querySelector('.zb-sheet');
         const before = list.querySelector('.measure-last-verdict')?.textContent;
         const start = performance.now();
         const look = () => {
@@ -338,7 +338,7 @@ async function scrollFrames(page) {
   return page.evaluate(
     (step) =>
       new Promise((resolve) => {
-        const list = document.querySelector('.hs-sheet .hs-scroll');
+        const list = document.querySelector('.zb-sheet .zb-scroll');
         const frames = [];
         let last = performance.now();
         const tick = (now) => {

@@ -10,7 +10,7 @@ import { tryLock, unlock, withLock } from './lock.mjs';
 const LOCK = fileURLToPath(new URL('./lock.mjs', import.meta.url));
 let folder;
 beforeEach(() => {
-  folder = mkdtempSync(join(tmpdir(), 'halfsplit-lock-'));
+  folder = mkdtempSync(join(tmpdir(), 'zemble-lock-'));
 });
 afterEach(() => rmSync(folder, { recursive: true, force: true }));
 

@@ -18,13 +18,14 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { ensureDebian } from './install.mjs';
+import { FORMER, takeFormerFolder, takeFormerRoles } from './former-name.mjs';
 import { isAlive, tryLock, unlock } from './lock.mjs';
 import { ROOT, Sorry } from './root.mjs';
 
-const SUPERUSER = 'halfsplit';
+const SUPERUSER = 'zemble';
 /** What the application is to the database: owner of its tables, and nothing beyond. */
-const ROLE = 'halfsplit_app';
-const DATABASE = 'halfsplit';
+const ROLE = 'zemble_app';
+const DATABASE = 'zemble';
 const READY_TIMEOUT_MS = 30_000;
 const STOP_TIMEOUT_MS = 10_000;
 const PORT_TRIES = 5;
@@ -74,7 +75,11 @@ function chooseFolder(asked, user) {
   if (existsSync(join(own, 'pg')))
     throw new Sorry(`The database in ${own} cannot be used by this user; start as the user who made it.`);
   const hash = createHash('sha256').update(ROOT).digest('hex').slice(0, 12);
-  const others = [join('/var/lib', `halfsplit-${hash}`), join(tmpdir(), `halfsplit-${hash}`)];
+  const others = ['/var/lib', tmpdir()].map((parent) => {
+    const folder = join(parent, `zemble-${hash}`);
+    takeFormerFolder(join(parent, `${FORMER}-${hash}`), folder);
+    return folder;
+  });
   const found = others.find((folder) => isUsable(folder, user));
   if (!found) throw new Sorry('No folder for the database can be written; name one with --data DIR.');
   return found;
@@ -146,7 +151,7 @@ export class Cluster {
     chmodSync(this.folder, 0o700);
     const holder = tryLock(this.ownerFile);
     if (holder !== null)
-      throw new Sorry(`Halfsplit is already running on this data folder (process ${holder}).`);
+      throw new Sorry(`Zemble is already running on this data folder (process ${holder}).`);
   }
 
   /** A file that only the database's user and this one read. */
@@ -258,7 +263,11 @@ export class Cluster {
         DATABASE,
       ]);
       if (made.status !== 0) throw new Sorry(`The database could not be created: ${made.stderr.trim()}`);
-      writeFileSync(this.marker, 'ready\n');
+      writeFileSync(this.marker, `${DATABASE}\n`);
+    }
+    if (readFileSync(this.marker, 'utf8').trim() !== DATABASE) {
+      takeFormerRoles(this, { superuser: SUPERUSER, role: ROLE, database: DATABASE });
+      writeFileSync(this.marker, `${DATABASE}\n`);
     }
     this.giveToRole();
     this.child.once('exit', () => this.onLost?.());
@@ -283,11 +292,16 @@ export class Cluster {
           EXECUTE format('ALTER TABLE public.%I OWNER TO ${ROLE}', t);
         END LOOP;
       END $$;`;
-    const where = ['-h', '127.0.0.1', '-p', String(this.port), '-U', SUPERUSER, '-w', '-d', DATABASE];
-    const done = this.run('psql', [...where, '-q', '-v', 'ON_ERROR_STOP=1', '-f', '-'], { input: sql });
+    const done = this.psql(SUPERUSER, DATABASE, sql);
     if (done.status !== 0) throw new Sorry(`The database could not be prepared: ${done.stderr.trim()}`);
     this.rolePassword = password;
     this.keepSecret(this.rolePasswordFile, password);
+  }
+
+  /** Statements as one of the database's users, whose password is the superuser's: all of them or none. */
+  psql(user, database, sql) {
+    const where = ['-h', '127.0.0.1', '-p', String(this.port), '-U', user, '-w', '-d', database];
+    return this.run('psql', [...where, '-q', '-1', '-v', 'ON_ERROR_STOP=1', '-f', '-'], { input: sql });
   }
 
   /** The database as the application reaches it. */
@@ -314,4 +328,4 @@ export class Cluster {
 
 /** A throwaway folder for a test's database, which the database's user can reach. */
 export const throwawayFolder = () =>
-  join(dirname(tmpdir() + '/x'), `halfsplit-test-${randomBytes(6).toString('hex')}`);
+  join(dirname(tmpdir() + '/x'), `zemble-test-${randomBytes(6).toString('hex')}`);

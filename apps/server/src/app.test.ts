@@ -1,6 +1,6 @@
-import { problemDocumentSchema, unitResourceSchema, type UnitResource } from '@halfsplit/contract';
-import { documentFromResource, readoutTable } from '@halfsplit/core';
-import { larkDiscPreamp } from '@halfsplit/demo';
+import { problemDocumentSchema, unitResourceSchema, type UnitResource } from '@zemble/contract';
+import { documentFromResource, readoutTable } from '@zemble/core';
+import { larkDiscPreamp } from '@zemble/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { LogEntryModel, ReadingModel, UnitModel } from './database/models/index.ts';
 import { migrate } from './database/migrate.ts';
@@ -264,7 +264,7 @@ describe('unit files', () => {
     const list = (await test.get('/units')).body as { units: { id: string; name: string }[] };
     const id = list.units.find((u) => u.name === larkDiscPreamp.document.unit.name)!.id;
     const file = await test.app.inject({ method: 'GET', url: `/api/v1/units/${id}/file` });
-    expect(file.headers['content-disposition']).toContain('lark-3-disc-preamp.halfsplit.json');
+    expect(file.headers['content-disposition']).toContain('lark-3-disc-preamp.zemble.json');
     const imported = await test.write('POST', '/units/import', { text: file.body });
     expect(imported.status).toBe(201);
     const original = (await test.get(`/units/${id}`)).body as UnitResource;
@@ -281,7 +281,7 @@ describe('unit files', () => {
 
   it('keeps fields that it does not know', async () => {
     const text = JSON.stringify({
-      format: 'halfsplit/unit',
+      format: 'zemble/unit',
       version: 1,
       unit: { name: 'Later', colour: 'teal' },
       circuit: { ground: '0', parts: [{ ...resistor('R1', '1k'), maker: 'unknown' }], board: { width: 3 } },
@@ -299,9 +299,9 @@ describe('unit files', () => {
   });
 
   it.each([
-    ['{"format":"halfsplit/unit","version":1,"circ', /ends in the middle/],
+    ['{"format":"zemble/unit","version":1,"circ', /ends in the middle/],
     ['\u0089PNG\r\n', /picture/],
-    ['{"format":"halfsplit/unit","version":7}', /version 7/],
+    ['{"format":"zemble/unit","version":7}', /version 7/],
     ['', /empty/],
   ])('refuses the file %j and says why', async (text, sentence) => {
     const before = await UnitModel.count();

@@ -1,7 +1,7 @@
 import multipart from '@fastify/multipart';
 import sse from '@fastify/sse';
 import swagger from '@fastify/swagger';
-import { API_ROOT } from '@halfsplit/contract';
+import { API_ROOT } from '@zemble/contract';
 import fastify, {
   type FastifyBaseLogger,
   type FastifyInstance,
@@ -99,7 +99,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
   await app.register(swagger, {
     openapi: {
       info: {
-        title: 'Halfsplit',
+        title: 'Zemble',
         version: '1',
         description: 'Units on the bench, their parts, readings and log.',
       },

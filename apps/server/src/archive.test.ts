@@ -2,7 +2,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'n
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buffer } from 'node:stream/consumers';
-import { DEMO_DRAWER, DEMO_UNITS } from '@halfsplit/demo';
+import { DEMO_DRAWER, DEMO_UNITS } from '@zemble/demo';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ZipFile } from 'yazl';
@@ -18,7 +18,7 @@ import { upload } from './testing/upload.ts';
 // The models are of one connection at a time: one bench is read to its end before the next is opened.
 let folder: string;
 beforeAll(() => {
-  folder = mkdtempSync(join(tmpdir(), 'halfsplit-archive-'));
+  folder = mkdtempSync(join(tmpdir(), 'zemble-archive-'));
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
@@ -122,12 +122,23 @@ describe('the archive of a bench', () => {
       made.end();
       return buffer(made.outputStream);
     };
-    const list = (files: object) => JSON.stringify({ format: 'halfsplit/bench', version: 1, files });
+    const list = (files: object, format = 'zemble/bench') => JSON.stringify({ format, version: 1, files });
     const record = 'units/1/record.json';
     const listed = (text: string) =>
       zip({ [record]: text, 'bench.json': list({ [record]: sha256(Buffer.from(text)) }) });
     await refused('other.zip', await zip({ 'a.txt': 'a' }), 'There is no bench.json');
     await refused('nonsense.zip', await zip({ 'bench.json': '{nonsense' }), 'no archive of a bench');
+    await refused(
+      'stranger.zip',
+      await zip({ 'bench.json': list({}, 'other/bench') }),
+      'no archive of a bench',
+    );
+    // One of the product's former name is one of this bench.
+    await refused(
+      'former.zip',
+      await zip({ 'bench.json': list({ [record]: 'x' }, 'halfsplit/bench') }),
+      `${record} is missing`,
+    );
     await refused('missing.zip', await zip({ 'bench.json': list({ [record]: 'x' }) }), 'missing');
     const changed = await zip({ [record]: '{}', 'bench.json': list({ [record]: 'x' }) });
     await refused('changed.zip', changed, 'damaged');

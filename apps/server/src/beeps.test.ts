@@ -1,5 +1,5 @@
-import type { SheetPart, UnitResource } from '@halfsplit/contract';
-import { KINDS, parseTraceLine, readPart, type Part } from '@halfsplit/core';
+import type { SheetPart, UnitResource } from '@zemble/contract';
+import { KINDS, parseTraceLine, readPart, type Part } from '@zemble/core';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestApp, type TestApp } from './testing/test-app.ts';

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { drawerSchema, type UnitResource } from '@halfsplit/contract';
+import { drawerSchema, type UnitResource } from '@zemble/contract';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { openTestApp, type TestApp } from './testing/test-app.ts';
 import { picture, upload } from './testing/upload.ts';
@@ -25,7 +25,7 @@ const BOARD = {
 };
 const WIRE = { id: 'w1', colour: 'green', from: 'V1.plus', to: 'board.vcc', length: 120 };
 const FILE = {
-  format: 'halfsplit/unit',
+  format: 'zemble/unit',
   version: 1,
   unit: { name: 'Divider' },
   circuit: {

@@ -1,5 +1,5 @@
-import type { FileChange, UnitResource } from '@halfsplit/contract';
-import { documentFromResource, readUnitFile, resolveLayer } from '@halfsplit/core';
+import type { FileChange, UnitResource } from '@zemble/contract';
+import { documentFromResource, readUnitFile, resolveLayer } from '@zemble/core';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { plannedChanges } from './database/planned-values.ts';
 import * as changesMigration from './database/migrations/0011-changes.ts';
@@ -24,7 +24,7 @@ const circuit = {
   ],
 };
 const file = (more: object = {}) =>
-  JSON.stringify({ format: 'halfsplit/unit', version: 1, unit: { name: 'Divider' }, circuit, ...more });
+  JSON.stringify({ format: 'zemble/unit', version: 1, unit: { name: 'Divider' }, circuit, ...more });
 const slow = (about: object = {}): object => ({
   id: 'm1',
   name: 'Slow switch',

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { drawerSchema, needsSchema, type StockItem, type UnitResource } from '@halfsplit/contract';
+import { drawerSchema, needsSchema, type StockItem, type UnitResource } from '@zemble/contract';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { openTestApp, type TestApp } from './testing/test-app.ts';
 
@@ -26,7 +26,7 @@ const put = (...list: object[]) => test.write('POST', '/drawer/items', { items: 
 const countAt = async (place: string) => (await items()).find((i) => i.place === place)?.count;
 
 const FILE = JSON.stringify({
-  format: 'halfsplit/unit',
+  format: 'zemble/unit',
   version: 1,
   unit: { name: 'Divider' },
   circuit: {

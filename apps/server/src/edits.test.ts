@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { streamEventSchema, type StreamEvent, type UnitResource } from '@halfsplit/contract';
-import { applyEdits } from '@halfsplit/core';
+import { streamEventSchema, type StreamEvent, type UnitResource } from '@zemble/contract';
+import { applyEdits } from '@zemble/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { buildApp, type App } from './app.ts';
 import { EditsFeed } from './features/edits/feed.ts';

@@ -1,4 +1,4 @@
-import type { ProblemDocument } from '@halfsplit/contract';
+import type { ProblemDocument } from '@zemble/contract';
 
 /** A failure that the caller can do something about; becomes a problem document. */
 export class ApiError extends Error {

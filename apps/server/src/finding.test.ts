@@ -1,5 +1,5 @@
-import type { PhotoResource, UnitResource } from '@halfsplit/contract';
-import { wrenTalkback } from '@halfsplit/demo';
+import type { PhotoResource, UnitResource } from '@zemble/contract';
+import { wrenTalkback } from '@zemble/demo';
 import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';

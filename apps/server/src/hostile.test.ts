@@ -79,7 +79,7 @@ describe('an id that is taken', () => {
     const readout = { id: randomUUID(), readout: { id: 'v', name: 'V', kind: 'voltage', net: 'x' } };
     const evidence = { id: randomUUID(), at: 'x', saw: 'good' };
     const file = JSON.stringify({
-      format: 'halfsplit/unit',
+      format: 'zemble/unit',
       version: 1,
       unit: { name: 'From a file' },
       circuit: { ground: '0', parts: [] },

@@ -6,7 +6,7 @@ import { serverLog } from './log.ts';
 import { openTestApp } from './testing/test-app.ts';
 
 it('every request is logged, and neither a passphrase nor a device’s token is', async () => {
-  const folder = mkdtempSync(join(tmpdir(), 'halfsplit-log-'));
+  const folder = mkdtempSync(join(tmpdir(), 'zemble-log-'));
   const test = await openTestApp({ isOnNetwork: true, logger: serverLog(join(folder, 'server.log')) });
   const passphrase = 'a long way to the valley';
   const begun = await test.app.inject({

@@ -1,4 +1,4 @@
-import { DEMO_DRAWER, DEMO_UNITS } from '@halfsplit/demo';
+import { DEMO_DRAWER, DEMO_UNITS } from '@zemble/demo';
 import { buildApp } from './app.ts';
 import { connect } from './database/connect.ts';
 import { forgetOldWrites } from './database/keys.ts';
@@ -17,16 +17,16 @@ import { serverLog } from './log.ts';
 
 /** How the start command tells the server what to do. */
 const {
-  HALFSPLIT_DATABASE_URL: databaseUrl,
-  HALFSPLIT_PORT: portText = '4780',
-  HALFSPLIT_DEMO: demo = 'first',
-  HALFSPLIT_HOSTS: hosts = '',
-  HALFSPLIT_LAN: lan,
-  HALFSPLIT_WEB_ROOT: webRoot,
-  HALFSPLIT_RESTORE: restoreFrom,
-  HALFSPLIT_COPIES: copiesFolder,
-  HALFSPLIT_LOG: logFile,
-  HALFSPLIT_LET_IN: letInName,
+  ZEMBLE_DATABASE_URL: databaseUrl,
+  ZEMBLE_PORT: portText = '4780',
+  ZEMBLE_DEMO: demo = 'first',
+  ZEMBLE_HOSTS: hosts = '',
+  ZEMBLE_LAN: lan,
+  ZEMBLE_WEB_ROOT: webRoot,
+  ZEMBLE_RESTORE: restoreFrom,
+  ZEMBLE_COPIES: copiesFolder,
+  ZEMBLE_LOG: logFile,
+  ZEMBLE_LET_IN: letInName,
 } = process.env;
 
 /** Ends with one sentence where a person can do something about it. */
@@ -39,7 +39,7 @@ function giveUp(sentence: string): never {
 const TIDY_MS = 6 * 3600 * 1000;
 
 if (databaseUrl === undefined)
-  giveUp('HALFSPLIT_DATABASE_URL is not set; use "npm start", which starts the database too.');
+  giveUp('ZEMBLE_DATABASE_URL is not set; use "npm start", which starts the database too.');
 const port = Number(portText);
 const isOnNetwork = lan === 'yes';
 const database = connect(databaseUrl);

@@ -1,5 +1,5 @@
-import { unitResourceSchema } from '@halfsplit/contract';
-import { documentFromResource, evaluateAll, resolveLayer } from '@halfsplit/core';
+import { unitResourceSchema } from '@zemble/contract';
+import { documentFromResource, evaluateAll, resolveLayer } from '@zemble/core';
 import { QueryTypes } from 'sequelize';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from './database/connect.ts';
@@ -38,7 +38,7 @@ describe('a bench from before hazards were a list of known ones', () => {
 describe('a unit file from before', () => {
   const file = (parts: object[], unit: object = {}) =>
     JSON.stringify({
-      format: 'halfsplit/unit',
+      format: 'zemble/unit',
       version: 1,
       unit: { name: 'From a file', ...unit },
       circuit: { ground: '0', parts },
@@ -94,7 +94,7 @@ describe('text that a database cannot hold', () => {
   it('is refused in a file, at any depth and in a name, with its place', async () => {
     const fileWith = (more: object, net = 'vcc') =>
       JSON.stringify({
-        format: 'halfsplit/unit',
+        format: 'zemble/unit',
         version: 1,
         circuit: { ground: '0', parts: [{ ...supply, pins: { plus: net, minus: '0' } }] },
         ...more,

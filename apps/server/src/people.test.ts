@@ -1,4 +1,4 @@
-import { pairingSchema, sessionSchema } from '@halfsplit/contract';
+import { pairingSchema, sessionSchema } from '@zemble/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestApp, type TestApp } from './testing/test-app.ts';
 

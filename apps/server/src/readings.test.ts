@@ -1,5 +1,5 @@
-import type { UnitResource } from '@halfsplit/contract';
-import { wrenTalkback } from '@halfsplit/demo';
+import type { UnitResource } from '@zemble/contract';
+import { wrenTalkback } from '@zemble/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemo } from './features/demo/service.ts';
 import { openTestApp, type TestApp } from './testing/test-app.ts';
@@ -173,7 +173,7 @@ describe('photos in a file', () => {
 
   it('that are none are refused with a sentence', async () => {
     const text = JSON.stringify({
-      format: 'halfsplit/unit',
+      format: 'zemble/unit',
       version: 1,
       circuit: { ground: '0', parts: [] },
       photos: [{ name: 'Board', jpeg: Buffer.from('not a picture').toString('base64') }],

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { IDEMPOTENCY_HEADER, idempotencyKeySchema, type WriteAnswer } from '@halfsplit/contract';
+import { IDEMPOTENCY_HEADER, idempotencyKeySchema, type WriteAnswer } from '@zemble/contract';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { Sequelize, Transaction } from 'sequelize';
 import { actAs } from './database/actor.ts';

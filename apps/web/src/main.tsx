@@ -4,6 +4,9 @@ import './ui/shared.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Root } from './app/root.tsx';
+import { takeFormerSettings } from './ui/former-settings.ts';
+
+takeFormerSettings();
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

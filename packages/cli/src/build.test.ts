@@ -1,4 +1,4 @@
-import type { Board } from '@halfsplit/contract';
+import type { Board } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { command, divider, unitFile } from './testing/command.ts';
 

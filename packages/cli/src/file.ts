@@ -9,7 +9,7 @@ import {
   withActiveSet,
   withControls,
   type UnitDocument,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { UsageError, type Options } from './options.ts';
 
 /**

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { run } from './main.ts';
 import { command, divider, unitFile } from './testing/command.ts';
 
-describe('halfsplit', () => {
+describe('zemble', () => {
   it('checks', async () => {
     const { code, answer } = await command('check', await unitFile('a.json', divider));
     expect(code).toBe(0);
@@ -125,12 +125,12 @@ describe('halfsplit', () => {
     const verbs = [...(await told('--help')).matchAll(/^ {2}([a-z]+) {2,}\S/gm)].map((m) => m[1]!);
     expect(verbs).toContain('solve');
     for (const verb of verbs)
-      expect(await told(verb, '--help')).toMatch(new RegExp(`For example: halfsplit ${verb} `));
-    expect(await told('--version')).toMatch(/^halfsplit \d+\.\d+\.\d+\n$/);
+      expect(await told(verb, '--help')).toMatch(new RegExp(`For example: zemble ${verb} `));
+    expect(await told('--version')).toMatch(/^zemble \d+\.\d+\.\d+\n$/);
   });
 
   it.each([
-    [[], /^Use: halfsplit/],
+    [[], /^Use: zemble/],
     [['op'], /^Name a unit file/],
     [['transient', 'x', '--out', 'a'], /cannot be read/],
     [['op', '/nowhere/x.json'], /cannot be read/],
@@ -174,7 +174,7 @@ describe('halfsplit', () => {
 
   it('exits 1 with the net at fault when there is no answer', async () => {
     const floating = {
-      format: 'halfsplit/unit',
+      format: 'zemble/unit',
       version: 1,
       circuit: {
         ground: '0',
@@ -192,7 +192,7 @@ describe('halfsplit', () => {
   it('names the place in a file that cannot be read', async () => {
     const { code, sentence } = await command(
       'check',
-      await unitFile('g.json', '{"format":"halfsplit/unit","version":1,'),
+      await unitFile('g.json', '{"format":"zemble/unit","version":1,'),
     );
     expect(code).toBe(2);
     expect(sentence).toMatch(/g\.json: .*ends in the middle/);
@@ -230,7 +230,7 @@ describe('halfsplit', () => {
 
   it('judges readings, one or a file of them', async () => {
     const file = await unitFile('judge.json', {
-      format: 'halfsplit/unit',
+      format: 'zemble/unit',
       version: 1,
       unit: {},
       circuit: {
@@ -301,7 +301,7 @@ describe('halfsplit', () => {
   it('names the faults of parts that explain the voltages, and what to measure next', async () => {
     const part = (ref: string, kind: string, pins: object, more: object) => ({ ref, kind, pins, ...more });
     const stage = (evidence: object[]) => ({
-      format: 'halfsplit/unit',
+      format: 'zemble/unit',
       version: 1,
       unit: {},
       circuit: {

@@ -1,4 +1,4 @@
-import { HalfsplitError, NoOperatingPoint } from '@halfsplit/core';
+import { ZembleError, NoOperatingPoint } from '@zemble/core';
 import { readFileSync } from 'node:fs';
 import { Options, UsageError } from './options.ts';
 import { helpOf, type Verb } from './verb.ts';
@@ -7,17 +7,17 @@ import { VERBS } from './verbs/index.ts';
 
 const names = VERBS.map((v) => v.name);
 
-/** What `halfsplit --help` prints. */
+/** What `zemble --help` prints. */
 function help(): string {
   const width = Math.max(...names.map((n) => n.length));
   const lines = VERBS.map((v) => `  ${v.name.padEnd(width)}  ${v.does}`);
-  return `halfsplit VERB FILE [options] reads a unit file and prints one JSON document.\n\n${lines.join('\n')}\n\nhalfsplit VERB --help says how a verb is called. Errors are one sentence on stderr; exit 2 for bad input, 1 when there is no answer.\n`;
+  return `zemble VERB FILE [options] reads a unit file and prints one JSON document.\n\n${lines.join('\n')}\n\nzemble VERB --help says how a verb is called. Errors are one sentence on stderr; exit 2 for bad input, 1 when there is no answer.\n`;
 }
 
 function version(): string {
   const file = readFileSync(new URL('../package.json', import.meta.url), 'utf8');
   const { version } = JSON.parse(file) as { version: string };
-  return `halfsplit ${version}\n`;
+  return `zemble ${version}\n`;
 }
 
 /** Exit codes: input that cannot be used, and a computation that has no answer. */
@@ -47,7 +47,7 @@ export async function run(args: readonly string[], streams: Streams = PROCESS): 
     if (!verb)
       throw new UsageError(
         name === undefined
-          ? `Use: halfsplit ${names.join('|')} FILE [options]; halfsplit --help says more.`
+          ? `Use: zemble ${names.join('|')} FILE [options]; zemble --help says more.`
           : `"${name}" is no verb; there are ${names.join(', ')}.`,
       );
     if (rest.includes('--help')) return print(streams, helpOf(verb));
@@ -58,7 +58,7 @@ export async function run(args: readonly string[], streams: Streams = PROCESS): 
     return 0;
   } catch (error) {
     if (error instanceof UsageError) return fail(streams, error.message, EXIT_BAD_INPUT);
-    if (error instanceof HalfsplitError) {
+    if (error instanceof ZembleError) {
       return fail(streams, error.message, BAD_INPUT_CODES.test(error.code) ? EXIT_BAD_INPUT : EXIT_NO_ANSWER);
     }
     if (error instanceof NoOperatingPoint || error instanceof NoAnswer)

@@ -1,5 +1,5 @@
-import { LAYERS, type Layer } from '@halfsplit/contract';
-import { parseValue, seededRandom, type QuantityKind, type Random } from '@halfsplit/core';
+import { LAYERS, type Layer } from '@zemble/contract';
+import { parseValue, seededRandom, type QuantityKind, type Random } from '@zemble/core';
 
 /** Bad input: told in one sentence on stderr, exit 2. */
 export class UsageError extends Error {}

@@ -3,7 +3,7 @@ import { command, divider, unitFile } from './testing/command.ts';
 
 describe('search', () => {
   const chain = (evidence: object[] = [], hazards: string[] = []) => ({
-    format: 'halfsplit/unit',
+    format: 'zemble/unit',
     version: 1,
     unit: { hazards },
     circuit: { ground: '0', parts: [] },

@@ -16,7 +16,7 @@ const best = (answer: Record<string, unknown>) => (answer.proposals as Answer[])
 
 /** A stage with two goals that two resistors set: 20 dB, and 47 kohm to the source. */
 const twoGoals = {
-  format: 'halfsplit/unit',
+  format: 'zemble/unit',
   version: 1,
   circuit: {
     ground: '0',

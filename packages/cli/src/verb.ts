@@ -11,6 +11,6 @@ export interface Verb {
   run(options: Options): unknown;
 }
 
-/** What `halfsplit <verb> --help` prints. */
+/** What `zemble <verb> --help` prints. */
 export const helpOf = ({ name, usage, does, example }: Verb): string =>
-  `${does}\n\n  halfsplit ${name} ${usage}\n\nFor example: halfsplit ${example}\n`;
+  `${does}\n\n  zemble ${name} ${usage}\n\nFor example: zemble ${example}\n`;

@@ -1,3 +1,4 @@
+export * from './former-name.ts';
 export * from './names.ts';
 export * from './keepable.ts';
 export * from './quantity.ts';

@@ -16,11 +16,11 @@ import { settingSchema } from './setting.ts';
 import { wiresSchema } from './wire.ts';
 
 /**
- * The open unit file, `.halfsplit.json`. Values are numbers in SI units or strings in any notation of the
+ * The open unit file, `.zemble.json`. Values are numbers in SI units or strings in any notation of the
  * trade ("4k7"); core's reader turns them into numbers. Every object keeps fields it does not know, so that a
  * file from a later version passes through unharmed.
  */
-export const UNIT_FILE_FORMAT = 'halfsplit/unit';
+export const UNIT_FILE_FORMAT = 'zemble/unit';
 export const UNIT_FILE_VERSION = 1;
 
 /** A model that a unit brings along: a type number the library does not have, or has otherwise. */

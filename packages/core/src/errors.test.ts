@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { CATALOGUE, HalfsplitError, problem, type ErrorCode } from './errors.ts';
+import { CATALOGUE, ZembleError, problem, type ErrorCode } from './errors.ts';
 
 describe('error catalogue', () => {
   const codes = Object.keys(CATALOGUE) as ErrorCode[];
@@ -13,7 +13,7 @@ describe('error catalogue', () => {
   });
 
   it('carries its problem when thrown', () => {
-    const error = new HalfsplitError('circuit/no-dc-path', { net: 'b', parts: ['C1'] });
+    const error = new ZembleError('circuit/no-dc-path', { net: 'b', parts: ['C1'] });
     expect(error.code).toBe('circuit/no-dc-path');
     expect(error.message).toBe('Net b has no DC path to ground: only C1 touches it.');
     expect(error.problem).toMatchObject({ net: 'b' });

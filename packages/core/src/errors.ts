@@ -51,11 +51,11 @@ export const CATALOGUE = {
   },
   'file/not-json': {
     sentence: (d) => `This is not a unit file: ${d.detail}.`,
-    hint: 'Choose a .halfsplit.json file; if it was cut short, export it again.',
+    hint: 'Choose a .zemble.json file; if it was cut short, export it again.',
   },
   'file/wrong-format': {
     sentence: (d) => `This is not a unit file: ${d.detail}.`,
-    hint: 'A unit file begins with "format": "halfsplit/unit".',
+    hint: 'A unit file begins with "format": "zemble/unit".',
   },
   'file/wrong-version': {
     sentence: (d) => `This unit file is of version ${d.text}, and this program reads version 1.`,
@@ -281,13 +281,13 @@ export function problem(code: ErrorCode, data: ErrorData = {}): Problem {
 }
 
 /** Thrown for input that cannot be worked with; carries the problem. */
-export class HalfsplitError extends Error {
+export class ZembleError extends Error {
   readonly problem: Problem;
 
   constructor(code: ErrorCode, data: ErrorData = {}) {
     const found = problem(code, data);
     super(found.message);
-    this.name = 'HalfsplitError';
+    this.name = 'ZembleError';
     this.problem = found;
   }
 

@@ -1,4 +1,4 @@
-export type { BeepData, EvidenceData, IntakeData, PathData } from '@halfsplit/contract';
+export type { BeepData, EvidenceData, IntakeData, PathData } from '@zemble/contract';
 export * from './errors.ts';
 export * from './quantity/index.ts';
 export { seededRandom, type Random } from './numeric/index.ts';

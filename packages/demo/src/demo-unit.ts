@@ -1,5 +1,5 @@
-import { parseSheetLine, type Part, type UnitDocument } from '@halfsplit/core';
-import type { PhotoResource, ReadingCondition } from '@halfsplit/contract';
+import { parseSheetLine, type Part, type UnitDocument } from '@zemble/core';
+import type { PhotoResource, ReadingCondition } from '@zemble/contract';
 
 /** A unit of the workshop of Radio Brindle, a made-up valley station, with what has been measured on it so far. */
 export interface DemoUnit {

@@ -23,7 +23,7 @@ import {
   voltageQuantities,
   type Quantity,
   type UnitDocument,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { describe, expect, it } from 'vitest';
 import { DEMO_UNITS, droverOverdrive, larkDiscPreamp, wrenTalkback, type DemoUnit } from './index.ts';
 

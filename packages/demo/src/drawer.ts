@@ -1,4 +1,4 @@
-import { readDrawerCsv, type Drawer } from '@halfsplit/core';
+import { readDrawerCsv, type Drawer } from '@zemble/core';
 
 /** What lies in the drawers of the valley station's workshop. */
 const TABLE = `kind,value,tolerance,rating,technology,count,place

@@ -1,4 +1,4 @@
-import type { Board, Panel, Wire } from '@halfsplit/contract';
+import type { Board, Panel, Wire } from '@zemble/contract';
 
 /** The wires of the overdrive box: its three controls and the battery. */
 export const DROVER_WIRES: readonly Wire[] = [

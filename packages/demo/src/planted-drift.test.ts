@@ -1,4 +1,4 @@
-import { readoutDefinitionOf } from '@halfsplit/contract';
+import { readoutDefinitionOf } from '@zemble/contract';
 import {
   evaluateAll,
   outsideBy,
@@ -8,7 +8,7 @@ import {
   weighDrifts,
   type Circuit,
   type Part,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { describe, expect, it } from 'vitest';
 import { DEMO_UNITS } from './index.ts';
 

@@ -1,4 +1,4 @@
-import { pathFromText, type Part, type PathData } from '@halfsplit/core';
+import { pathFromText, type Part, type PathData } from '@zemble/core';
 import { partsFromLines, type DemoUnit } from './demo-unit.ts';
 
 const parts: readonly Part[] = partsFromLines(`

@@ -1,4 +1,4 @@
-import { parseTraceLine, retraced, type BeepData, type Part } from '@halfsplit/core';
+import { parseTraceLine, retraced, type BeepData, type Part } from '@zemble/core';
 
 /** Parts and beeps from lines, as a user would type them while tracing. Throws on a line that cannot be read. */
 export function tracedFromLines(lines: string): { parts: readonly Part[]; beeps: BeepData[] } {

@@ -1,4 +1,4 @@
-import { pathFromText, type PathData, type Part } from '@halfsplit/core';
+import { pathFromText, type PathData, type Part } from '@zemble/core';
 import { partsFromLines, type DemoUnit } from './demo-unit.ts';
 import { wrenBoard } from './wren-board.ts';
 

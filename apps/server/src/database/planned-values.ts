@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { FileChange } from '@halfsplit/contract';
+import type { FileChange } from '@zemble/contract';
 
 /** A part of an older record that had a planned value of its own. */
 interface PlannedPart {

@@ -1,4 +1,4 @@
-import { unkeepableIn } from '@halfsplit/contract';
+import { unkeepableIn } from '@zemble/contract';
 import type { FastifyInstance } from 'fastify';
 import { invalid } from '../errors.ts';
 

@@ -1,4 +1,4 @@
-import { PROBLEM_MEDIA_TYPE, type ProblemDocument } from '@halfsplit/contract';
+import { PROBLEM_MEDIA_TYPE, type ProblemDocument } from '@zemble/contract';
 import type { FastifyError, FastifyInstance } from 'fastify';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
 import { UniqueConstraintError } from 'sequelize';

@@ -5,7 +5,7 @@ import {
   type ProblemDocument,
   type UnitResource,
   type WriteAnswer,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { Sequelize } from 'sequelize';
 import { inject } from 'vitest';
 import { buildApp, type App, type AppOptions } from '../app.ts';

@@ -1,4 +1,4 @@
-import type { UnitResource } from '@halfsplit/contract';
+import type { UnitResource } from '@zemble/contract';
 import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import type { TestApp } from './test-app.ts';

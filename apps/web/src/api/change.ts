@@ -18,7 +18,7 @@ import {
   updateUnitSchema,
   type UnitField,
   type UnitResource,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { z } from 'zod';
 
 const id = z.uuid();

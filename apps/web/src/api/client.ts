@@ -11,7 +11,7 @@ import {
   type UnitResource,
   type UnitSummary,
   type WriteAnswer,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import type { z } from 'zod';
 
 /** The server answered with a problem. */

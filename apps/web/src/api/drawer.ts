@@ -6,7 +6,7 @@ import {
   type NeedsResource,
   type StockItem,
   type StockRow,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { z } from 'zod';
 import { ask } from './client.ts';
 import { newId } from './outbox-store.ts';

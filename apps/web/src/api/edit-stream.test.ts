@@ -1,4 +1,4 @@
-import type { StreamEvent } from '@halfsplit/contract';
+import type { StreamEvent } from '@zemble/contract';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { EditStream } from './edit-stream.ts';
 

@@ -1,5 +1,5 @@
 import { newId } from './outbox-store.ts';
-import { API_ROOT, streamEventSchema, type StreamEvent } from '@halfsplit/contract';
+import { API_ROOT, streamEventSchema, type StreamEvent } from '@zemble/contract';
 
 /** What pages of one browser say to each other of the stream that they share. */
 type Message =
@@ -10,8 +10,8 @@ type Message =
   | { readonly kind: 'who' }
   | { readonly kind: 'news'; readonly news: StreamEvent };
 
-const CHANNEL = 'halfsplit-edits';
-const LOCK = 'halfsplit-edits';
+const CHANNEL = 'zemble-edits';
+const LOCK = 'zemble-edits';
 /** Pages say again what they follow, and those that were not heard of for longer are gone, ms. */
 const HEARTBEAT_MS = 20_000;
 const GONE_MS = 3 * HEARTBEAT_MS;

@@ -3,7 +3,7 @@ import { writeSchema, type Write } from './change.ts';
 import type { OutboxStore } from './outbox-store.ts';
 
 /** Where a page of before kept what it still had to send, as one text. */
-const OLDER_KEY = 'halfsplit.outbox';
+const OLDER_KEY = 'zemble.outbox';
 
 const olderSchema = z.array(z.looseObject({ change: z.looseObject({ tempId: z.string().optional() }) }));
 

@@ -19,8 +19,8 @@ import { moveOlder } from './older-outbox.ts';
 import { applyNews, unitKey } from './use-unit.ts';
 
 const Context = createContext<Outbox | null>(null);
-const CHANNEL = 'halfsplit-outbox';
-const LOCK = 'halfsplit-outbox';
+const CHANNEL = 'zemble-outbox';
+const LOCK = 'zemble-outbox';
 
 /** One page of a browser sends at a time; where there are no locks, this page alone. */
 const alone = (work: () => Promise<void>): Promise<void> =>

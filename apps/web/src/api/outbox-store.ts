@@ -1,3 +1,4 @@
+import { FORMER_NAME } from '@zemble/contract';
 import { openDB, type IDBPDatabase } from 'idb';
 import { v7 as uuid } from 'uuid';
 import { writeSchema, type Write } from './change.ts';
@@ -10,7 +11,7 @@ export interface OutboxStore {
   remove(key: string): Promise<void>;
 }
 
-const DATABASE = 'halfsplit';
+const DATABASE = 'zemble';
 const WRITES = 'writes';
 
 /** The store of this browser (IndexedDB). Its promises are rejected where the browser keeps nothing, or its disk is full. */
@@ -20,7 +21,7 @@ export function browserStore(): OutboxStore {
     (opened ??= openDB(DATABASE, 1, {
       upgrade: (db) => void db.createObjectStore(WRITES, { keyPath: 'key' }),
       terminated: () => (opened = null),
-    }));
+    }).then(takeFormer));
   return {
     async load() {
       const records: unknown[] = await (await database()).getAll(WRITES);
@@ -37,6 +38,22 @@ export function browserStore(): OutboxStore {
       await (await database()).delete(WRITES, key);
     },
   };
+}
+
+/**
+ * Takes over what a page under the product's former name still had to send, as it is: what cannot be read too. The emptied
+ * database stays: a page of then may be open and keep more in it, which is taken over when this one starts again.
+ */
+async function takeFormer(database: IDBPDatabase): Promise<IDBPDatabase> {
+  const known = await indexedDB.databases();
+  if (!known.some(({ name }) => name === FORMER_NAME)) return database;
+  const former = await openDB(FORMER_NAME, 1);
+  for (const record of await former.getAll(WRITES)) {
+    await database.put(WRITES, record);
+    await former.delete(WRITES, (record as { key: string }).key);
+  }
+  former.close();
+  return database;
 }
 
 /** A new id: of an entity, or of a write. Later ones sort behind earlier ones (UUIDv7, RFC 9562). */

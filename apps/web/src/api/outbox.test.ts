@@ -1,4 +1,4 @@
-import type { FileChange, ProblemDocument, WriteAnswer } from '@halfsplit/contract';
+import type { FileChange, ProblemDocument, WriteAnswer } from '@zemble/contract';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { ProblemError, UnreachableError } from './client.ts';
 import { Outbox, type OutboxPorts } from './outbox.ts';

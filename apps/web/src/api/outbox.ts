@@ -1,4 +1,4 @@
-import type { Edit, ProblemDocument, WriteAnswer } from '@halfsplit/contract';
+import type { Edit, ProblemDocument, WriteAnswer } from '@zemble/contract';
 import type { sendWrite } from './client.ts';
 import { ProblemError } from './client.ts';
 import { newId, type OutboxStore } from './outbox-store.ts';

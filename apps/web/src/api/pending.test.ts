@@ -1,4 +1,4 @@
-import type { FileChange, SheetPart } from '@halfsplit/contract';
+import type { FileChange, SheetPart } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { applyChange, rebased, requestFor } from './pending.ts';
 import type { Change } from './change.ts';

@@ -1,5 +1,5 @@
-import { UNIT_FIELDS, type PartResource, type SheetPart, type UnitResource } from '@halfsplit/contract';
-import { readPart, renamedEnds, restated, withClaimedNames, withTracedNets } from '@halfsplit/core';
+import { UNIT_FIELDS, type PartResource, type SheetPart, type UnitResource } from '@zemble/contract';
+import { readPart, renamedEnds, restated, withClaimedNames, withTracedNets } from '@zemble/core';
 import type { Change, Write } from './change.ts';
 
 /** The unit as it will be when the server has the change. */

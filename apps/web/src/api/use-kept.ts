@@ -1,4 +1,4 @@
-import { API_ROOT, type UnitResource } from '@halfsplit/contract';
+import { API_ROOT, type UnitResource } from '@zemble/contract';
 import { useEffect } from 'react';
 
 /** Cache in which the service worker keeps what the server answered. */

@@ -1,4 +1,4 @@
-import type { UnitResource } from '@halfsplit/contract';
+import type { UnitResource } from '@zemble/contract';
 import { useEffect, useRef, useState } from 'react';
 import { useSWRConfig } from 'swr';
 import { EditStream } from './edit-stream.ts';

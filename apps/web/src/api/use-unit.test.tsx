@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import '../testing/component.ts';
-import type { Edit, UnitResource } from '@halfsplit/contract';
+import type { Edit, UnitResource } from '@zemble/contract';
 import { act, render, screen } from '@testing-library/react';
 import { useEffect } from 'react';
 import { SWRConfig, useSWRConfig } from 'swr';

@@ -1,5 +1,5 @@
-import type { StreamEvent, UnitResource, UnitSummary } from '@halfsplit/contract';
-import { applyEdits } from '@halfsplit/core';
+import type { StreamEvent, UnitResource, UnitSummary } from '@zemble/contract';
+import { applyEdits } from '@zemble/core';
 import { useMemo, useState } from 'react';
 import useSWR, { unstable_serialize, type useSWRConfig } from 'swr';
 import { getUnit, getUnits } from './client.ts';

@@ -13,7 +13,7 @@ export class ErrorBoundary extends Component<{ children: ReactNode }, { error: E
     const { error } = this.state;
     if (!error) return this.props.children;
     return (
-      <main className="hs-empty">
+      <main className="zb-empty">
         <h1>This screen stopped</h1>
         <p>What you entered is kept. The reason, for whoever mends it: {error.message}</p>
         <Button type="primary" onClick={() => location.assign('/')}>

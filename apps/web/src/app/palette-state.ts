@@ -1,4 +1,4 @@
-const OPEN_EVENT = 'halfsplit:palette';
+const OPEN_EVENT = 'zemble:palette';
 
 /** Opens the palette from anywhere. */
 export const openPalette = (): void => void window.dispatchEvent(new Event(OPEN_EVENT));

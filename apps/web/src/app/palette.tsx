@@ -1,4 +1,4 @@
-import { LAYERS } from '@halfsplit/contract';
+import { LAYERS } from '@zemble/contract';
 import { Input, Modal, type InputRef } from 'antd';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent as ReactKeyboardEvent } from 'react';
 import { useNavigate } from 'react-router';
@@ -116,7 +116,7 @@ export function Palette() {
             {command.value}
           </li>
         ))}
-        {found.length === 0 && <li className="hs-dim">Nothing is called so here.</li>}
+        {found.length === 0 && <li className="zb-dim">Nothing is called so here.</li>}
       </ul>
     </Modal>
   );

@@ -21,7 +21,7 @@ export function Rail() {
           >
             <span className={styles.tabNumber}>{isDone ? <ToneMark tone="in" /> : i + 1}</span>
             {word}
-            {isDone && <span className="hs-sr">, done</span>}
+            {isDone && <span className="zb-sr">, done</span>}
           </NavLink>
         );
       })}

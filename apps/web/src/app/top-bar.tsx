@@ -15,9 +15,9 @@ import styles from './frame.module.css';
 export function TopBar() {
   const { unit } = useUnitContext();
   return (
-    <header className="hs-top">
-      <Link to="/" className="hs-tag" aria-label={`${unit.name}, number ${unit.number}. Back to the bench`}>
-        <span className="hs-tag-hole" aria-hidden />
+    <header className="zb-top">
+      <Link to="/" className="zb-tag" aria-label={`${unit.name}, number ${unit.number}. Back to the bench`}>
+        <span className="zb-tag-hole" aria-hidden />
         <strong>{unit.name}</strong>
         <UnitNumber number={unit.number} />
       </Link>
@@ -25,11 +25,11 @@ export function TopBar() {
         <ArrowLeftOutlined aria-hidden /> Bench
       </Link>
       {unit.hazards.length > 0 && (
-        <span className="hs-hazard">
+        <span className="zb-hazard">
           <WarningOutlined aria-hidden /> {unit.hazards.join(' · ')}
         </span>
       )}
-      <span className="hs-grow" />
+      <span className="zb-grow" />
       <LedgerButton />
       <LayerChoice />
       <button className={styles.goto} onClick={openPalette}>
@@ -65,7 +65,7 @@ function LayerChoice() {
           tabIndex={l === layer ? 0 : -1}
           className={styles.layer}
           onClick={() => setLayer(l)}
-          style={l === layer ? { borderColor: `var(--hs-${l})` } : undefined}
+          style={l === layer ? { borderColor: `var(--zb-${l})` } : undefined}
         >
           <LayerMark layer={l} /> {l}
         </button>

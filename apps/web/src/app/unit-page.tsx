@@ -1,4 +1,4 @@
-import type { UnitResource } from '@halfsplit/contract';
+import type { UnitResource } from '@zemble/contract';
 import {
   assumptionsOf,
   checkCircuit,
@@ -6,7 +6,7 @@ import {
   transferEnds,
   type Problem,
   type Readout,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { Button, Spin } from 'antd';
 import { memo, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
@@ -34,7 +34,7 @@ export function UnitPage() {
   const { unit, error } = useUnit(unitId);
   if (error && !unit) {
     return (
-      <main className="hs-empty">
+      <main className="zb-empty">
         <h1>This unit cannot be shown</h1>
         <p>{error.message}</p>
         <Link to="/">
@@ -45,7 +45,7 @@ export function UnitPage() {
   }
   if (!unit) {
     return (
-      <main className="hs-empty">
+      <main className="zb-empty">
         <Spin />
         <p>Fetching the unit</p>
       </main>

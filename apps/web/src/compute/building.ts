@@ -1,6 +1,6 @@
 import {
   benchSteps,
-  HalfsplitError,
+  ZembleError,
   proposeBoard,
   resolveLayer,
   type BoardProposal,
@@ -8,7 +8,7 @@ import {
   type UnitDocument,
   type Work,
   type WorkWish,
-} from '@halfsplit/core';
+} from '@zemble/core';
 
 export interface WorkRequest {
   readonly document: UnitDocument;
@@ -20,7 +20,7 @@ export function workOf({ document, wish }: WorkRequest): Work {
   try {
     return benchSteps(document, wish);
   } catch (error) {
-    if (error instanceof HalfsplitError) return { steps: [], problems: [] };
+    if (error instanceof ZembleError) return { steps: [], problems: [] };
     throw error;
   }
 }

@@ -1,7 +1,7 @@
 import {
   AnalysisSession,
   evaluateAll,
-  HalfsplitError,
+  ZembleError,
   logSpaced,
   NoOperatingPoint,
   rangesBySetting,
@@ -10,7 +10,7 @@ import {
   type RangesBySetting,
   type ReadoutAnswer,
   type UnitDocument,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { isSlow } from './is-slow.ts';
 import { responseOf, type ResponseEnds } from './engine.ts';
 
@@ -63,7 +63,7 @@ function curveOf(circuit: LayerCircuit, response: ResponseEnds): number[] | null
   try {
     return responseOf(new AnalysisSession(circuit), response, COMPARED_HZ);
   } catch (error) {
-    if (error instanceof HalfsplitError) return null;
+    if (error instanceof ZembleError) return null;
     throw error;
   }
 }
@@ -82,8 +82,7 @@ export function compareRanges({
     const session = new AnalysisSession(resolveLayer(document.circuit, 'planned'));
     return rangesBySetting(session, readout, { ...document, mayGoOn: untilLate() });
   } catch (error) {
-    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint)
-      return { sentence: error.message };
+    if (error instanceof ZembleError || error instanceof NoOperatingPoint) return { sentence: error.message };
     throw error;
   }
 }

@@ -6,8 +6,8 @@ import {
   noiseAt,
   ratioToDb,
   searchQuantities,
-} from '@halfsplit/core';
-import { larkDiscPreamp, wrenTalkback } from '@halfsplit/demo';
+} from '@zemble/core';
+import { larkDiscPreamp, wrenTalkback } from '@zemble/demo';
 import { describe, expect, it } from 'vitest';
 import { deepAnalysis, SPREAD_RUNS, spreadBand, spreadRuns, type DeepRequest } from './deep.ts';
 import { searchAmongParts, searchOf, partsShare } from './finding.ts';

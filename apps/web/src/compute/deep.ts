@@ -1,8 +1,8 @@
-import type { Layer } from '@halfsplit/contract';
+import type { Layer } from '@zemble/contract';
 import {
   AnalysisSession,
   formatQuantity,
-  HalfsplitError,
+  ZembleError,
   logSpaced,
   magnitude,
   naturalFrequencies,
@@ -20,7 +20,7 @@ import {
   usualTolerance,
   type Unit,
   type UnitDocument,
-} from '@halfsplit/core';
+} from '@zemble/core';
 
 /** Analyses that are made when they are asked for, one layer at a time. */
 export type DeepKind = 'spread' | 'parts' | 'noise' | 'switch-on' | 'stability';
@@ -67,7 +67,7 @@ export function deepAnalysis(request: DeepRequest, onProgress: (fraction: number
     if (request.kind === 'noise') return noise(session, request);
     return request.kind === 'stability' ? stability(session) : switchOn(session, request, onProgress);
   } catch (error) {
-    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint)
+    if (error instanceof ZembleError || error instanceof NoOperatingPoint)
       return { kind: request.kind, ok: false, sentence: error.message, series: [] };
     throw error;
   }

@@ -1,4 +1,4 @@
-import type { UnitResource } from '@halfsplit/contract';
+import type { UnitResource } from '@zemble/contract';
 import {
   figuresOf,
   layoutCircuit,
@@ -8,7 +8,7 @@ import {
   type Drawing,
   type Figure,
   type Placement,
-} from '@halfsplit/core';
+} from '@zemble/core';
 
 /** A circuit to be drawn. */
 export interface DrawRequest {

@@ -1,5 +1,5 @@
-import { larkDiscPreamp, droverOverdrive, heronAutopan } from '@halfsplit/demo';
-import { parseSheetLine, type UnitDocument } from '@halfsplit/core';
+import { larkDiscPreamp, droverOverdrive, heronAutopan } from '@zemble/demo';
+import { parseSheetLine, type UnitDocument } from '@zemble/core';
 import { describe, expect, it } from 'vitest';
 import { deepAnalysis, type DeepKind } from './deep.ts';
 import { analyse, analyseSlowly, search } from './engine.ts';

@@ -1,4 +1,4 @@
-import type { Layer } from '@halfsplit/contract';
+import type { Layer } from '@zemble/contract';
 import {
   AnalysisSession,
   byLayer,
@@ -6,7 +6,7 @@ import {
   stressesOf,
   type Stress,
   evaluateReadout,
-  HalfsplitError,
+  ZembleError,
   logSpaced,
   magnitude,
   NoOperatingPoint,
@@ -23,7 +23,7 @@ import {
   type SolveAnswer,
   type SolveRequest,
   type UnitDocument,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { isSlow } from './is-slow.ts';
 
 /** What a unit's page shows of one layer. */
@@ -115,7 +115,7 @@ function trySession(circuit: LayerCircuit): AnalysisSession | { problem: Problem
   try {
     return new AnalysisSession(circuit);
   } catch (error) {
-    if (error instanceof HalfsplitError) return { problem: error.problem };
+    if (error instanceof ZembleError) return { problem: error.problem };
     throw error;
   }
 }
@@ -186,7 +186,7 @@ export function responseOf(
     const ratioAt = transferOver(session, ends.from, ends.to);
     return frequencyHz.map((f) => ratioToDb(magnitude(ratioAt(f))));
   } catch (error) {
-    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return null;
+    if (error instanceof ZembleError || error instanceof NoOperatingPoint) return null;
     throw error;
   }
 }
@@ -203,7 +203,7 @@ export function search(request: SolveRequest, onProgress: (fraction: number) => 
   try {
     return { ok: true, answer: solve(request, { onProgress, mayGoOn: () => performance.now() < end }) };
   } catch (error) {
-    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint)
+    if (error instanceof ZembleError || error instanceof NoOperatingPoint)
       return { ok: false, sentence: error.message };
     throw error;
   }

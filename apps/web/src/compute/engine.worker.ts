@@ -1,4 +1,4 @@
-import type { Layer } from '@halfsplit/contract';
+import type { Layer } from '@zemble/contract';
 import { expose } from 'comlink';
 import {
   positionTable,
@@ -9,7 +9,7 @@ import {
   type SearchOptions,
   type SolveRequest,
   type UnitDocument,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { boardFor, workOf, type BoardRequest, type WorkRequest } from './building.ts';
 import { compareRanges, compareSets, type CompareRequest } from './comparing.ts';
 import { deepAnalysis, spreadRuns, type DeepRequest } from './deep.ts';

@@ -12,7 +12,7 @@ import {
   type SearchOptions,
   type SearchState,
   type UnitDocument,
-} from '@halfsplit/core';
+} from '@zemble/core';
 
 /** Where the search of a unit stands, or why it cannot be searched. */
 export type SearchOutcome =

@@ -1,5 +1,5 @@
-import { readoutDefinitionOf } from '@halfsplit/contract';
-import type { Readout } from '@halfsplit/core';
+import { readoutDefinitionOf } from '@zemble/contract';
+import type { Readout } from '@zemble/core';
 
 /** Whether a readout takes runs in time, so that it follows the quick ones. */
 export const isSlow = (readout: Readout): boolean => readoutDefinitionOf(readout.kind).isSlow === true;

@@ -1,5 +1,5 @@
 import { proxy, type Remote } from 'comlink';
-import type { BoardProposal, SolveRequest } from '@halfsplit/core';
+import type { BoardProposal, SolveRequest } from '@zemble/core';
 import { SPREAD_RUNS, SPREAD_SEEDS, spreadBand, type DeepAnswer, type DeepRequest } from './deep.ts';
 import type { SolveOutcome } from './engine.ts';
 import type { BoardRequest } from './building.ts';

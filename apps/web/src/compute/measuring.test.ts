@@ -1,4 +1,4 @@
-import { larkDiscPreamp } from '@halfsplit/demo';
+import { larkDiscPreamp } from '@zemble/demo';
 import { describe, expect, it } from 'vitest';
 import { expectInCircuit, harmOf, judgeAll } from './measuring.ts';
 

@@ -1,7 +1,7 @@
-import type { Layer } from '@halfsplit/contract';
+import type { Layer } from '@zemble/contract';
 import {
   circuitAt,
-  HalfsplitError,
+  ZembleError,
   judgePart,
   meterModeOf,
   meterReading,
@@ -13,7 +13,7 @@ import {
   type UnitDocument,
   type Verdict,
   type Weighed,
-} from '@halfsplit/core';
+} from '@zemble/core';
 
 /** Readings to be judged with the circuit around their parts; the key is what the verdict is asked for by. */
 export interface JudgeRequest {
@@ -47,7 +47,7 @@ export function expectInCircuit({
   try {
     return meterReading(resolveLayer(circuit, 'marked'), mode, a, b).reason;
   } catch (error) {
-    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return null;
+    if (error instanceof ZembleError || error instanceof NoOperatingPoint) return null;
     throw error;
   }
 }
@@ -67,7 +67,7 @@ export function shownOn({
   try {
     return Object.fromEntries(shownVolts(resolveLayer(circuit, layer)));
   } catch (error) {
-    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return null;
+    if (error instanceof ZembleError || error instanceof NoOperatingPoint) return null;
     throw error;
   }
 }

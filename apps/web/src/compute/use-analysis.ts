@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
-import type { ReadoutRow, UnitDocument } from '@halfsplit/core';
+import type { ReadoutRow, UnitDocument } from '@zemble/core';
 import type { Analysis, AnalysisRequest } from './engine.ts';
 import { isSlow } from './is-slow.ts';
 import { LatestRunner } from './runner.ts';

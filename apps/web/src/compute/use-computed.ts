@@ -1,4 +1,4 @@
-import type { UnitDocument } from '@halfsplit/core';
+import type { UnitDocument } from '@zemble/core';
 import { useMemo } from 'react';
 
 /** What of a document is computed with: the same object while notes, evidence, path and the like change beside it. */

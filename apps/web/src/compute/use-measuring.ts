@@ -1,5 +1,5 @@
-import type { UnitDocument, Verdict, Weighed } from '@halfsplit/core';
-import type { Layer } from '@halfsplit/contract';
+import type { UnitDocument, Verdict, Weighed } from '@zemble/core';
+import type { Layer } from '@zemble/contract';
 import { useEffect, useState } from 'react';
 import { isSlow } from './is-slow.ts';
 import type { JudgeRequest } from './measuring.ts';

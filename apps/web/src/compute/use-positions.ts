@@ -1,4 +1,4 @@
-import type { PositionRow, UnitDocument } from '@halfsplit/core';
+import type { PositionRow, UnitDocument } from '@zemble/core';
 import { useEffect, useState } from 'react';
 import { isSlow } from './is-slow.ts';
 import { LatestRunner } from './runner.ts';

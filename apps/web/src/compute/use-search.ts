@@ -1,4 +1,4 @@
-import type { SearchOptions, SearchState, UnitDocument } from '@halfsplit/core';
+import type { SearchOptions, SearchState, UnitDocument } from '@zemble/core';
 import { useEffect, useState } from 'react';
 import type { SearchOutcome } from './finding.ts';
 import { LatestRunner } from './runner.ts';

@@ -1,4 +1,4 @@
-import type { UnitDocument, Work, WorkWish } from '@halfsplit/core';
+import type { UnitDocument, Work, WorkWish } from '@zemble/core';
 import { useEffect, useState } from 'react';
 import type { WorkRequest } from './building.ts';
 import { LatestRunner } from './runner.ts';

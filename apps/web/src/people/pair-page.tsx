@@ -20,7 +20,7 @@ export function PairPage() {
     );
   });
   return (
-    <main className="hs-empty">
+    <main className="zb-empty">
       {failure === null ? (
         <>
           <Spin />

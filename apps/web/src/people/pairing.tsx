@@ -1,4 +1,4 @@
-import { pairingSchema, type Pairing } from '@halfsplit/contract';
+import { pairingSchema, type Pairing } from '@zemble/contract';
 import { Alert, Button, Select } from 'antd';
 import { toDataURL } from 'qrcode';
 import { useEffect, useState } from 'react';
@@ -22,12 +22,12 @@ export function PairDevice({ addresses }: { addresses: readonly string[] }) {
   const show = () =>
     ask('POST', '/pairings', pairingSchema, {}).then(setPairing, (error: Error) => setFailure(error.message));
   if (address === undefined)
-    return <p className="hs-dim">This machine is on no network, so that no phone can reach it.</p>;
+    return <p className="zb-dim">This machine is on no network, so that no phone can reach it.</p>;
   return (
     <section className={styles.pair} aria-label="Pair a phone">
       {choices.length > 1 && (
         <label>
-          <span className="hs-dim">The phone reaches this bench at</span>{' '}
+          <span className="zb-dim">The phone reaches this bench at</span>{' '}
           <Select
             value={address}
             onChange={setAddress}
@@ -41,7 +41,7 @@ export function PairDevice({ addresses }: { addresses: readonly string[] }) {
           <img src={picture} alt="QR code that lets a phone in" width={220} height={220} />
           <p>
             Point the phone’s camera at it. It works once, for {secondsLeft} s more.{' '}
-            <a href={link} className="hs-mono">
+            <a href={link} className="zb-mono">
               {address}/pair
             </a>
           </p>

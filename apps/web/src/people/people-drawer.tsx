@@ -1,4 +1,4 @@
-import { SHORTEST_PASSPHRASE, peopleSchema, personSchema, type Session } from '@halfsplit/contract';
+import { SHORTEST_PASSPHRASE, peopleSchema, personSchema, type Session } from '@zemble/contract';
 import { App, Button, Drawer, Form, Input, Popconfirm } from 'antd';
 import { useState } from 'react';
 import useSWR from 'swr';
@@ -45,7 +45,7 @@ export function PeopleDrawer({
         <h2>People</h2>
         <PeopleList self={person} />
         <h2>Sign out</h2>
-        <p className="hs-answers">
+        <p className="zb-answers">
           <Popconfirm title="Sign out here?" description={warning} onConfirm={() => void leave(false)}>
             <Button>On this device</Button>
           </Popconfirm>
@@ -114,8 +114,8 @@ function PeopleList({ self }: { self: SignedIn['person'] }) {
       <ul className={styles.list}>
         {(data?.people ?? []).map(({ id, name, isOwner }) => (
           <li key={id}>
-            <strong>{name}</strong> {isOwner && <span className="hs-dim">owns the bench</span>}
-            {id === self.id && <span className="hs-dim">you</span>}
+            <strong>{name}</strong> {isOwner && <span className="zb-dim">owns the bench</span>}
+            {id === self.id && <span className="zb-dim">you</span>}
             {self.isOwner && id !== self.id && (
               <>
                 <SetForOther id={id} name={name} />

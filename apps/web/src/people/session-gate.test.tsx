@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import '../testing/component.ts';
-import type { Session } from '@halfsplit/contract';
+import type { Session } from '@zemble/contract';
 import { act, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { SWRConfig } from 'swr';

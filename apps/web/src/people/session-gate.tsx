@@ -25,8 +25,8 @@ export function SessionGate({ children }: { children: ReactNode }) {
       </>
     );
   return (
-    <main className={`hs-empty ${styles.signIn}`}>
-      <span className="hs-word-mark">Halfsplit</span>
+    <main className={`zb-empty ${styles.signIn}`}>
+      <span className="zb-word-mark">Zemble</span>
       {session.state === 'signed-out' && (
         <>
           <h1>Who is at the bench?</h1>

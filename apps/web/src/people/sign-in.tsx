@@ -1,4 +1,4 @@
-import { SHORTEST_PASSPHRASE, type Session } from '@halfsplit/contract';
+import { SHORTEST_PASSPHRASE, type Session } from '@zemble/contract';
 import { Button, Form, Input } from 'antd';
 import { useState } from 'react';
 import { useSessionActions } from './use-session.ts';
@@ -48,7 +48,7 @@ export function SignIn({ state }: { state: Extract<Session['state'], 'first' | '
         <Input.Password autoComplete={isFirst ? 'new-password' : 'current-password'} maxLength={200} />
       </Form.Item>
       {failure !== null && (
-        <p className="hs-caution" role="alert">
+        <p className="zb-caution" role="alert">
           {failure}
         </p>
       )}

@@ -1,4 +1,4 @@
-import { sessionSchema, type Session } from '@halfsplit/contract';
+import { sessionSchema, type Session } from '@zemble/contract';
 import { useEffect } from 'react';
 import useSWR, { useSWRConfig } from 'swr';
 import { z } from 'zod';

@@ -1,4 +1,4 @@
-import { partResourceSchema, type FileChange, type ReadoutResource } from '@halfsplit/contract';
+import { partResourceSchema, type FileChange, type ReadoutResource } from '@zemble/contract';
 import {
   beepSentence,
   changeSentence,
@@ -13,7 +13,7 @@ import {
   stepWords,
   unitOf,
   type UnreadPart,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import type { Change } from '../api/change.ts';
 
 /** A part as a line of the sheet. */

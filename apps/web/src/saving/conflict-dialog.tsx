@@ -1,4 +1,4 @@
-import { changeResourceSchema, partResourceSchema, readoutResourceSchema } from '@halfsplit/contract';
+import { changeResourceSchema, partResourceSchema, readoutResourceSchema } from '@zemble/contract';
 import { Button, Modal } from 'antd';
 import { z } from 'zod';
 import { useOutbox } from '../api/outbox-context.tsx';

@@ -1,4 +1,4 @@
-import { exactText, parseSheetLine, parseValue } from '@halfsplit/core';
+import { exactText, parseSheetLine, parseValue } from '@zemble/core';
 import type { Change } from '../api/change.ts';
 import { lineOf } from './change-words.ts';
 

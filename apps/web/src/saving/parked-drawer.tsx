@@ -12,7 +12,7 @@ export function ParkedDrawer({ isOpen, onClose }: { isOpen: boolean; onClose: ()
   const { parked } = useOutboxState();
   return (
     <Drawer open={isOpen} onClose={onClose} title="Not taken by the server" size="large">
-      {parked.length === 0 && <p className="hs-dim">Everything that you entered was taken.</p>}
+      {parked.length === 0 && <p className="zb-dim">Everything that you entered was taken.</p>}
       <ul className={styles.parked}>
         {parked.map((write) => (
           <ParkedChange key={write.key} write={write} />
@@ -28,13 +28,13 @@ function ParkedChange({ write: { key, change, refusal } }: { write: Write }) {
   const typed = correctable(change);
   return (
     <li>
-      <p className="hs-mono">{changeWords(change)}</p>
-      <p className="hs-out">{refusal?.detail}</p>
-      {refusal?.hint !== undefined && <p className="hs-dim">{refusal.hint}</p>}
+      <p className="zb-mono">{changeWords(change)}</p>
+      <p className="zb-out">{refusal?.detail}</p>
+      {refusal?.hint !== undefined && <p className="zb-dim">{refusal.hint}</p>}
       {typed && isEdited ? (
         <Correction typed={typed} writeKey={key} onLeave={() => setIsEdited(false)} />
       ) : (
-        <div className="hs-answers">
+        <div className="zb-answers">
           {typed && (
             <Button size="small" type="primary" onClick={() => setIsEdited(true)}>
               Correct it
@@ -77,7 +77,7 @@ function Correction({ typed, writeKey, onLeave }: CorrectionProps) {
         value={text}
         autoFocus
         autoSize
-        className="hs-mono"
+        className="zb-mono"
         onChange={(event) => setText(event.target.value)}
         onPressEnter={(event) => {
           event.preventDefault();
@@ -86,10 +86,10 @@ function Correction({ typed, writeKey, onLeave }: CorrectionProps) {
         aria-label="Corrected"
         aria-invalid={why !== null}
       />
-      <p className="hs-out" role="alert">
+      <p className="zb-out" role="alert">
         {why}
       </p>
-      <div className="hs-answers">
+      <div className="zb-answers">
         <Button size="small" type="primary" onClick={send}>
           Send it corrected
         </Button>

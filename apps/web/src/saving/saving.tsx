@@ -42,7 +42,7 @@ export function Saving() {
           className={styles.saving}
           role="status"
           data-state={state}
-          style={{ color: `var(--hs-${tone})` }}
+          style={{ color: `var(--zb-${tone})` }}
         >
           {state === 'saved' ? <CheckCircleFilled aria-hidden /> : <ClockCircleOutlined aria-hidden />} {word}
           {state === 'waiting' && ` (${pending.length})`}

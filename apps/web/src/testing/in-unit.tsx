@@ -1,5 +1,5 @@
-import type { ReadingResource, ReadoutResource, UnitResource } from '@halfsplit/contract';
-import { DocumentMaker, parseSheetLine } from '@halfsplit/core';
+import type { ReadingResource, ReadoutResource, UnitResource } from '@zemble/contract';
+import { DocumentMaker, parseSheetLine } from '@zemble/core';
 import { render } from '@testing-library/react';
 import { useMemo, useState, type ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';

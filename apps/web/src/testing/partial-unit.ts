@@ -1,4 +1,4 @@
-import type { UnitResource } from '@halfsplit/contract';
+import type { UnitResource } from '@zemble/contract';
 
 /** A unit that has only what a test looks at, under the names that a unit has; nothing is changed in it. */
 export const partialUnit = (fields: { readonly [Key in keyof UnitResource]?: unknown }): UnitResource =>

@@ -1,4 +1,4 @@
-import type { BandColour } from '@halfsplit/core';
+import type { BandColour } from '@zemble/core';
 
 /** Paint of the bands; a colour code, not a part of the theme (IEC 60062). */
 export const BAND_PAINT: Readonly<Record<BandColour, string>> = {

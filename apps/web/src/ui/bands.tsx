@@ -1,4 +1,4 @@
-import { bandsFor } from '@halfsplit/core';
+import { bandsFor } from '@zemble/core';
 import { BAND_PAINT } from './band-paint.ts';
 import styles from './bands.module.css';
 
@@ -26,7 +26,7 @@ export function Bands({ ohms, tolerance }: { ohms: number; tolerance: number }) 
           );
         })}
       </svg>
-      <span className="hs-dim">{bands.join(' ')}</span>
+      <span className="zb-dim">{bands.join(' ')}</span>
     </span>
   );
 }

@@ -1,12 +1,12 @@
-import type { Layer } from '@halfsplit/contract';
-import type { Asked, Verdict, VerdictKind } from '@halfsplit/core';
+import type { Layer } from '@zemble/contract';
+import type { Asked, Verdict, VerdictKind } from '@zemble/core';
 import styles from './marks.module.css';
 
 const SIZE = 12;
 
 /** The shape of a layer, in its colour; always beside its word. */
 export function LayerMark({ layer, size = SIZE }: { layer: Layer; size?: number }) {
-  const stroke = `var(--hs-${layer})`;
+  const stroke = `var(--zb-${layer})`;
   return (
     <svg width={size} height={size} viewBox="0 0 12 12" aria-hidden className={styles.mark}>
       {layer === 'marked' && (
@@ -26,7 +26,7 @@ export function LayerMark({ layer, size = SIZE }: { layer: Layer; size?: number 
 
 export function LayerWord({ layer }: { layer: Layer }) {
   return (
-    <span className="hs-layer-word" style={{ color: `var(--hs-${layer})` }}>
+    <span className="zb-layer-word" style={{ color: `var(--zb-${layer})` }}>
       <LayerMark layer={layer} /> {layer}
     </span>
   );
@@ -73,16 +73,16 @@ export const verdictTone = (kind: VerdictKind): VerdictTone => TONES[kind];
 /** Shape and word of a verdict: tick, half disc, bar or dotted ring. */
 export function VerdictMark({ kind, words }: { kind: VerdictKind; words: string }) {
   const tone = TONES[kind];
-  const colour = `var(--hs-${tone})`;
+  const colour = `var(--zb-${tone})`;
   return (
-    <span className="hs-verdict" style={{ color: colour }}>
+    <span className="zb-verdict" style={{ color: colour }}>
       <ToneMark tone={tone} /> {words}
     </span>
   );
 }
 
 export function ToneMark({ tone }: { tone: VerdictTone }) {
-  const colour = `var(--hs-${tone})`;
+  const colour = `var(--zb-${tone})`;
   return (
     <svg width={SIZE} height={SIZE} viewBox="0 0 12 12" aria-hidden className={styles.mark}>
       {tone === 'in' && <path d="M1.5 6.5 4.8 9.8 10.5 2.2" fill="none" stroke={colour} strokeWidth="1.9" />}

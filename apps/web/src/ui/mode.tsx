@@ -10,7 +10,7 @@ interface ModeContext {
 const Context = createContext<ModeContext>({ mode: 'paper', toggle: () => {} });
 /** Notices stand where no button is: the way to what they speak of is at the top. */
 const NOTICES = { placement: 'bottomRight' } as const;
-const STORAGE_KEY = 'halfsplit.mode';
+const STORAGE_KEY = 'zemble.mode';
 
 const firstMode = (): Mode => {
   const kept = localStorage.getItem(STORAGE_KEY);

@@ -1,4 +1,4 @@
-import { arcDegrees, type Outline } from '@halfsplit/core';
+import { arcDegrees, type Outline } from '@zemble/core';
 import styles from './outline-figure.module.css';
 
 interface Props {
@@ -36,7 +36,7 @@ export function OutlineFigure({ outline, labels, meant }: Props) {
           />
         ))}
       </svg>
-      <figcaption className="hs-dim">
+      <figcaption className="zb-dim">
         {outline.name}, {seen}
       </figcaption>
     </figure>

@@ -1,5 +1,5 @@
 import { Graph, layout } from '@dagrejs/dagre';
-import type { PathData } from '@halfsplit/contract';
+import type { PathData } from '@zemble/contract';
 import { useMemo, useRef, useState, type PointerEvent } from 'react';
 import { ToneMark } from './marks.tsx';
 import styles from './path-drawing.module.css';
@@ -164,7 +164,7 @@ export function PathDrawing(props: Props) {
         return (
           <g
             key={t.id}
-            className={`hs-tap${selectedPoint === t.id ? ' hs-tap-on' : ''}${view ? ` hs-tap-${view}` : ''}`}
+            className={`zb-tap${selectedPoint === t.id ? ' zb-tap-on' : ''}${view ? ` zb-tap-${view}` : ''}`}
             transform={`translate(${t.at.x} ${t.at.y})`}
             role="button"
             tabIndex={onSelectPoint ? 0 : undefined}

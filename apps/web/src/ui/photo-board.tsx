@@ -1,4 +1,4 @@
-import type { Damage, PhotoResource } from '@halfsplit/contract';
+import type { Damage, PhotoResource } from '@zemble/contract';
 import { Button } from 'antd';
 import { useRef, useState, type MouseEvent, type PointerEvent, type ReactNode } from 'react';
 import { TransformComponent, TransformWrapper } from 'react-zoom-pan-pinch';
@@ -150,7 +150,7 @@ export function PhotoBoard(props: Props) {
                 return (
                   <button
                     key={p.target}
-                    className={`${styles.photoPoint}${p.target === selected ? ' hs-tap-on' : ''}${view ? ` hs-tap-${view}` : ''}`}
+                    className={`${styles.photoPoint}${p.target === selected ? ' zb-tap-on' : ''}${view ? ` zb-tap-${view}` : ''}`}
                     style={{ left: `${p.x * 100}%`, top: `${p.y * 100}%` }}
                     onClick={(event) => {
                       event.stopPropagation();

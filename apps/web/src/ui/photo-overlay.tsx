@@ -1,4 +1,4 @@
-import type { Track } from '@halfsplit/contract';
+import type { Track } from '@zemble/contract';
 import styles from './photo-board.module.css';
 
 /** A pad of a part on a photo, in fractions of it. */

@@ -1,4 +1,4 @@
-import { formatDecibel, formatPlain, formatQuantity, type ReadoutAnswer, type Unit } from '@halfsplit/core';
+import { formatDecibel, formatPlain, formatQuantity, type ReadoutAnswer, type Unit } from '@zemble/core';
 
 /** A readout's number as it stands in a column; its unit follows, decibels with a fixed decimal, ratios in per cent. */
 export function readoutText(value: number | null | undefined, unit: Unit): string {

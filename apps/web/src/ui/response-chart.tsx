@@ -1,5 +1,5 @@
-import type { Layer } from '@halfsplit/contract';
-import { formatDecibel, formatQuantity } from '@halfsplit/core';
+import type { Layer } from '@zemble/contract';
+import { formatDecibel, formatQuantity } from '@zemble/core';
 import { createContext, memo, use, useMemo, useState } from 'react';
 import {
   CartesianGrid,
@@ -42,7 +42,7 @@ export default function ResponseChart({ frequencyHz, curves, band, label }: Resp
   const high = Math.ceil(Math.max(...all) / 10) * 10;
   const drawn = useMemo(() => ({ frequencyHz, curves, band }), [frequencyHz, curves, band]);
   return (
-    <figure className="hs-chart" aria-label={label}>
+    <figure className="zb-chart" aria-label={label}>
       <DrawnContext value={drawn}>
         <GridPaper frequencyHz={useSame(frequencyHz)} low={low} high={high} />
       </DrawnContext>
@@ -72,7 +72,7 @@ const GridPaper = memo(function GridPaper({ frequencyHz, low, high }: GridPaperP
   return (
     <ResponsiveContainer width="100%" height="100%">
       <ComposedChart data={stops} margin={CHART_MARGIN}>
-        <CartesianGrid stroke="var(--hs-line)" />
+        <CartesianGrid stroke="var(--zb-line)" />
         <XAxis {...FREQUENCY_AXIS} />
         <YAxis {...LEVEL_AXIS} domain={[low, high]} width={52} />
         <Tooltip isAnimationActive={false} content={({ label }) => <CursorWords f={Number(label)} />} />
@@ -89,10 +89,10 @@ function CursorWords({ f }: { f: number }) {
   const at = frequencyHz.indexOf(f);
   if (at < 0) return null;
   return (
-    <div className="hs-chart-words">
+    <div className="zb-chart-words">
       <p>{formatQuantity(f, 'Hz', { digits: 3 })}</p>
       {curves.map(({ layer, gainDb }) => (
-        <p key={layer} style={{ color: `var(--hs-${layer})` }}>
+        <p key={layer} style={{ color: `var(--zb-${layer})` }}>
           {layer}: {formatDecibel(gainDb[at]!, 2)} dB
         </p>
       ))}
@@ -113,7 +113,7 @@ function Curves() {
       {band && (
         <path
           d={`M${points(band.high).join('L')}L${points(band.low).reverse().join('L')}Z`}
-          fill={`var(--hs-${curves[0]?.layer ?? 'found'})`}
+          fill={`var(--zb-${curves[0]?.layer ?? 'found'})`}
           fillOpacity={0.22}
         />
       )}
@@ -122,7 +122,7 @@ function Curves() {
           key={layer}
           data-curve={layer}
           d={`M${points(gainDb).join('L')}`}
-          stroke={`var(--hs-${layer})`}
+          stroke={`var(--zb-${layer})`}
           strokeDasharray={DASH[layer]}
           strokeWidth={2}
         />

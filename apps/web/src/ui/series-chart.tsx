@@ -1,4 +1,4 @@
-import { formatPlain, formatQuantity } from '@halfsplit/core';
+import { formatPlain, formatQuantity } from '@zemble/core';
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { CHART_MARGIN, TICK } from './chart-axes.ts';
 
@@ -40,30 +40,30 @@ export default function SeriesChart({ x, y, xAxis, yAxis, colour, label }: Serie
         }
       : { domain: ['auto', 'auto'] as ['auto', 'auto'] };
   return (
-    <figure className="hs-chart" aria-label={label}>
+    <figure className="zb-chart" aria-label={label}>
       <ResponsiveContainer width="100%" height="100%">
         <LineChart data={data} margin={CHART_MARGIN}>
-          <CartesianGrid stroke="var(--hs-line)" />
+          <CartesianGrid stroke="var(--zb-line)" />
           <XAxis
             dataKey="x"
             type="number"
             {...axis(x, xAxis)}
             tickFormatter={(v: number) => text(v, xAxis.unit)}
-            stroke="var(--hs-dim)"
+            stroke="var(--zb-dim)"
             tick={TICK}
           />
           <YAxis
             width={76}
             {...axis(y, yAxis)}
             tickFormatter={(v: number) => text(v, yAxis.unit)}
-            stroke="var(--hs-dim)"
+            stroke="var(--zb-dim)"
             tick={TICK}
           />
           <Tooltip
             isAnimationActive={false}
             contentStyle={{
-              background: 'var(--hs-panel)',
-              border: '1px solid var(--hs-line)',
+              background: 'var(--zb-panel)',
+              border: '1px solid var(--zb-line)',
               fontSize: 12,
               padding: '4px 8px',
             }}

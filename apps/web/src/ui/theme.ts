@@ -78,9 +78,9 @@ export const VALUE_FONT = "'JetBrains Mono Variable', ui-monospace, monospace";
 const BODY_SIZE = 13;
 const ROW_PADDING = 4;
 
-/** The palette as CSS variables: --hs-paper and so on. */
+/** The palette as CSS variables: --zb-paper and so on. */
 export function cssVariables(mode: Mode): Record<string, string> {
-  return Object.fromEntries(Object.entries(PALETTES[mode]).map(([name, value]) => [`--hs-${name}`, value]));
+  return Object.fromEntries(Object.entries(PALETTES[mode]).map(([name, value]) => [`--zb-${name}`, value]));
 }
 
 /** The component library in our tokens. */

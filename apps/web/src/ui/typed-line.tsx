@@ -34,7 +34,7 @@ export function TypedLine({
   children,
 }: Props) {
   return (
-    <div className="hs-entry">
+    <div className="zb-entry">
       <input
         ref={field}
         className={isLong ? styles.long : styles.field}
@@ -49,7 +49,7 @@ export function TypedLine({
         autoComplete="off"
         autoCapitalize="off"
       />
-      <p className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`} role={isRefused ? 'alert' : undefined}>
+      <p className={`zb-entry-note${isRefused ? ' zb-refused' : ''}`} role={isRefused ? 'alert' : undefined}>
         {note}
       </p>
       {children}

@@ -1,4 +1,4 @@
-import { formatPlain, formatQuantity, QUANTITY_KINDS, unitSign, type QuantityKind } from '@halfsplit/core';
+import { formatPlain, formatQuantity, QUANTITY_KINDS, unitSign, type QuantityKind } from '@zemble/core';
 
 const DIGITS = 4;
 /** Quantities whose unit takes no prefix. */

@@ -14,8 +14,8 @@ export const WORKSHOP_PAGES = [
 /** The top bar of the pages that belong to no unit, with the way from one to the other. */
 export function WorkshopTop() {
   return (
-    <header className="hs-top">
-      <span className="hs-word-mark">Halfsplit</span>
+    <header className="zb-top">
+      <span className="zb-word-mark">Zemble</span>
       <nav className={styles.pages} aria-label="Workshop">
         {WORKSHOP_PAGES.map(({ path, word }) => (
           <NavLink key={path} to={path} end className={styles.page}>
@@ -23,7 +23,7 @@ export function WorkshopTop() {
           </NavLink>
         ))}
       </nav>
-      <span className="hs-grow" />
+      <span className="zb-grow" />
       <PersonButton />
       <ModeButton />
       <Saving />

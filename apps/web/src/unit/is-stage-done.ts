@@ -1,5 +1,5 @@
-import type { UnitResource } from '@halfsplit/contract';
-import { markedNumber } from '@halfsplit/core';
+import type { UnitResource } from '@zemble/contract';
+import { markedNumber } from '@zemble/core';
 import type { RailStage } from './stages.ts';
 
 /** Is there nothing left to do in a stage? */

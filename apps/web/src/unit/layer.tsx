@@ -1,4 +1,4 @@
-import { LAYERS, type Layer } from '@halfsplit/contract';
+import { LAYERS, type Layer } from '@zemble/contract';
 import { createContext, use, useMemo, useState, type ReactNode } from 'react';
 
 interface LayerContext {

@@ -1,5 +1,5 @@
-import type { FileChange, UnitResource } from '@halfsplit/contract';
-import { activeSet, type Value } from '@halfsplit/core';
+import type { FileChange, UnitResource } from '@zemble/contract';
+import { activeSet, type Value } from '@zemble/core';
 import type { Change } from '../api/change.ts';
 import { newId } from '../api/outbox-store.ts';
 

@@ -1,4 +1,4 @@
-import type { PathData } from '@halfsplit/contract';
+import type { PathData } from '@zemble/contract';
 import { createContext, use, useCallback, useMemo, useState, type ReactNode } from 'react';
 
 /** What is chosen, the same in every panel: only what shows it follows. */

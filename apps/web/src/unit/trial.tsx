@@ -1,4 +1,4 @@
-import { namesIn, withControls, withPlanned, type ControlState, type UnitDocument } from '@halfsplit/core';
+import { namesIn, withControls, withPlanned, type ControlState, type UnitDocument } from '@zemble/core';
 import { createContext, use } from 'react';
 
 /** Planned values that are tried but not accepted: only what shows them follows while one is turned. */

@@ -1,5 +1,5 @@
-import type { UnitResource } from '@halfsplit/contract';
-import type { Problem, UnitDocument } from '@halfsplit/core';
+import type { UnitResource } from '@zemble/contract';
+import type { Problem, UnitDocument } from '@zemble/core';
 import { createContext, use } from 'react';
 import type { Change } from '../api/change.ts';
 

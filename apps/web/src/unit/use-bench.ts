@@ -1,4 +1,4 @@
-import { circuitAt, type UnitDocument } from '@halfsplit/core';
+import { circuitAt, type UnitDocument } from '@zemble/core';
 import { useMemo } from 'react';
 
 /** The unit as it lies on the bench now: with what is done, and what is temporary. */

@@ -1,5 +1,5 @@
-import type { UnitResource } from '@halfsplit/contract';
-import { DocumentMaker, withNetsOfNow, type UnitDocument } from '@halfsplit/core';
+import type { UnitResource } from '@zemble/contract';
+import { DocumentMaker, withNetsOfNow, type UnitDocument } from '@zemble/core';
 import { useMemo, useState } from 'react';
 
 /**

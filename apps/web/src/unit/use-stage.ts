@@ -1,4 +1,4 @@
-import type { UnitResource } from '@halfsplit/contract';
+import type { UnitResource } from '@zemble/contract';
 import { useEffect, useRef } from 'react';
 import type { Change } from '../api/change.ts';
 import { RAIL } from './stages.ts';

@@ -1,4 +1,4 @@
-import type { UnitResource } from '@halfsplit/contract';
+import type { UnitResource } from '@zemble/contract';
 import { useEffect } from 'react';
 import { useOutboxState } from '../api/outbox-context.tsx';
 import type { Change } from '../api/change.ts';

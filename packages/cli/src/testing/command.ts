@@ -6,7 +6,7 @@ import { run } from '../main.ts';
 
 let folder = '';
 beforeAll(async () => {
-  folder = await mkdtemp(join(tmpdir(), 'halfsplit-cli-'));
+  folder = await mkdtemp(join(tmpdir(), 'zemble-cli-'));
 });
 afterAll(async () => {
   await rm(folder, { recursive: true });
@@ -41,7 +41,7 @@ export const resistor = (ref: string, marked: string, a: string, b: string, rest
 });
 /** A divider and a low pass, with a wanted voltage and a readout that is none. */
 export const divider = {
-  format: 'halfsplit/unit',
+  format: 'zemble/unit',
   version: 1,
   circuit: {
     ground: '0',

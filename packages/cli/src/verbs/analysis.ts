@@ -11,7 +11,7 @@ import {
   usualTolerance,
   WEIGHTINGS,
   type Weighting,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { loadSession } from '../file.ts';
 import { NoAnswer } from '../no-answer.ts';
 import { UsageError, type Options } from '../options.ts';

@@ -1,5 +1,5 @@
-import { BOARD_STYLES, MOST_HOLES, type Board } from '@halfsplit/contract';
-import { checkBoard, proposeBoard, resolveLayer, type BoardReport, type LayerCircuit } from '@halfsplit/core';
+import { BOARD_STYLES, MOST_HOLES, type Board } from '@zemble/contract';
+import { checkBoard, proposeBoard, resolveLayer, type BoardReport, type LayerCircuit } from '@zemble/core';
 import { loadUnit } from '../file.ts';
 import { NoAnswer } from '../no-answer.ts';
 import { UsageError, type Options } from '../options.ts';

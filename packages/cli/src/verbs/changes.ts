@@ -1,4 +1,4 @@
-import { ledgerOf, plainDocument, reportChanges, writeUnitFile } from '@halfsplit/core';
+import { ledgerOf, plainDocument, reportChanges, writeUnitFile } from '@zemble/core';
 import { loadUnit } from '../file.ts';
 import type { Options } from '../options.ts';
 

@@ -1,4 +1,4 @@
-import { LAYERS } from '@halfsplit/contract';
+import { LAYERS } from '@zemble/contract';
 import {
   acCurrent,
   acResponse,
@@ -9,7 +9,7 @@ import {
   readoutTable,
   type DeviceReport,
   type ReadoutAnswer,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { loadSession, loadUnit } from '../file.ts';
 import type { Options } from '../options.ts';
 import { UsageError } from '../options.ts';

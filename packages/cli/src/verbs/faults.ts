@@ -7,7 +7,7 @@ import {
   searchQuantities,
   tellingReadings,
   type Quantity,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { loadBench } from '../file.ts';
 import type { Options } from '../options.ts';
 

@@ -1,14 +1,14 @@
 import {
   checkPath,
   drill as playDrill,
-  HalfsplitError,
+  ZembleError,
   preparePath,
   searchState,
   SCHOOLS,
   type Path,
   type School,
   type UnitDocument,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { loadUnit } from '../file.ts';
 import { UsageError, type Options } from '../options.ts';
 
@@ -16,7 +16,7 @@ const MOST_NEXT = 5;
 
 /** The unit's path, ready to be searched. Throws `path/missing` or `path/invalid`. */
 function pathOf({ path, circuit }: UnitDocument): Path {
-  if (!path || path.blocks.length === 0) throw new HalfsplitError('path/missing', {});
+  if (!path || path.blocks.length === 0) throw new ZembleError('path/missing', {});
   const [first] = checkPath(path, circuit);
   if (first) throw new UsageError(first.message);
   return preparePath(path, circuit);
@@ -76,7 +76,7 @@ export async function drill(options: Options): Promise<unknown> {
   const path = pathOf(unit);
   const fault = options.text('fault');
   if (fault !== undefined && path.indexOf(fault) === undefined)
-    throw new HalfsplitError('path/unknown-block', { text: fault });
+    throw new ZembleError('path/unknown-block', { text: fault });
   const wrong = Number(options.text('wrong') ?? '0');
   if (!(wrong >= 0 && wrong < 0.5)) throw new UsageError('--wrong is a share from 0 up to 0.5.');
   const runs = options.text('runs') === undefined ? undefined : options.count('runs', 1);

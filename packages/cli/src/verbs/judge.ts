@@ -1,10 +1,10 @@
 import { readFile } from 'node:fs/promises';
-import { readingsFileSchema, type ReadingsFile } from '@halfsplit/contract';
+import { readingsFileSchema, type ReadingsFile } from '@zemble/contract';
 import {
   aspectNamed,
   aspectsOf,
   bareAspect,
-  HalfsplitError,
+  ZembleError,
   judgePlainly,
   KINDS,
   parseValue,
@@ -12,7 +12,7 @@ import {
   type Part,
   type PlainReading,
   type QuantityKind,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { loadBench } from '../file.ts';
 import { UsageError, type Options } from '../options.ts';
 
@@ -62,7 +62,7 @@ async function readingsIn(path: string): Promise<ReadingsFile> {
 
 function read(circuit: Circuit, given: Given): [part: Part, reading: PlainReading] {
   const part = circuit.parts.find((p) => p.ref === given.part);
-  if (!part) throw new HalfsplitError('circuit/unknown-part', { ref: given.part, where: 'A reading' });
+  if (!part) throw new ZembleError('circuit/unknown-part', { ref: given.part, where: 'A reading' });
   if (given.red !== undefined && !Object.keys(part.pins).includes(given.red))
     throw new UsageError(
       `${part.ref} has no pin "${given.red}"; its pins are ${Object.keys(part.pins).join(', ')}.`,

@@ -1,4 +1,4 @@
-import { METER_MODES, meterReading, resolveLayer } from '@halfsplit/core';
+import { METER_MODES, meterReading, resolveLayer } from '@zemble/core';
 import { loadBench } from '../file.ts';
 import { UsageError, type Options } from '../options.ts';
 

@@ -5,7 +5,7 @@ import {
   seriesNamed,
   type PairKind,
   type QuantityKind,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { UsageError, type Options } from '../options.ts';
 
 function kindOption(options: Options): QuantityKind | undefined {

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import type { Change } from '@halfsplit/contract';
+import type { Change } from '@zemble/contract';
 import {
   canChange,
   fitChange,
@@ -14,7 +14,7 @@ import {
   type Proposal,
   type Readout,
   type UnitDocument,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { loadUnit } from '../file.ts';
 import { UsageError, type Options } from '../options.ts';
 

@@ -1,4 +1,4 @@
-import { benchSteps } from '@halfsplit/core';
+import { benchSteps } from '@zemble/core';
 import { loadUnit } from '../file.ts';
 import type { Options } from '../options.ts';
 

@@ -6,7 +6,7 @@ import {
   netOfWire,
   positionTable,
   resolveLayer,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { loadUnit } from '../file.ts';
 import type { Options } from '../options.ts';
 

@@ -1,5 +1,5 @@
 import { weightingAt, type Weighting } from '../audio/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 import type { AnalysisSession } from './session.ts';
 import { logSpaced, magnitude } from './small-signal.ts';
 
@@ -42,7 +42,7 @@ const LISTED_EVERY = 6;
 export function noiseAt(session: AnalysisSession, options: NoiseOptions): NoiseAnswer {
   const { fromHz = USUAL_FROM_HZ, toHz = USUAL_TO_HZ } = options;
   if (!(fromHz > 0) || !(toHz > fromHz))
-    throw new HalfsplitError('analysis/bad-request', {
+    throw new ZembleError('analysis/bad-request', {
       where: 'Noise',
       detail: `the band from ${fromHz} Hz to ${toHz} Hz is empty`,
     });
@@ -59,7 +59,7 @@ export function noiseAt(session: AnalysisSession, options: NoiseOptions): NoiseA
     smallSignal.at(f);
     const gain = options.source === undefined ? 1 : magnitude(smallSignal.drive(options.source).voltage(out));
     if (gain === 0)
-      throw new HalfsplitError('analysis/bad-request', {
+      throw new ZembleError('analysis/bad-request', {
         where: 'Noise',
         detail: `nothing of ${options.source} arrives at ${options.out}, so that its noise cannot be referred to it`,
       });

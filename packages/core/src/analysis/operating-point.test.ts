@@ -3,7 +3,7 @@ import { Matrix, solve } from 'ml-matrix';
 import { describe, expect, it } from 'vitest';
 import type { Circuit } from '../circuit/index.ts';
 import { BOLTZMANN, ELEMENTARY_CHARGE, TEMPERATURE_K } from '../devices/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 import { circuitOf, randomCircuit, sessionOf } from '../testing/circuits.ts';
 import { describe as describeSolution } from './operating-point.ts';
 
@@ -242,11 +242,11 @@ describe('operating point, what cannot be computed', () => {
     ['V1 9V vcc 0\nR1 vcc 0', 'circuit/no-value'],
   ])('refuses %j', (lines, code) => {
     const circuit = circuitOf(lines);
-    expect(() => sessionOf(circuit)).toThrowError(HalfsplitError);
+    expect(() => sessionOf(circuit)).toThrowError(ZembleError);
     try {
       sessionOf(circuit);
     } catch (error) {
-      expect((error as HalfsplitError).code).toBe(code);
+      expect((error as ZembleError).code).toBe(code);
     }
   });
 });

@@ -7,7 +7,7 @@ import {
   type LayerPart,
   type Value,
 } from '../circuit/index.ts';
-import { HalfsplitError, type Problem } from '../errors.ts';
+import { ZembleError, type Problem } from '../errors.ts';
 import { operatingPoint, PointSearch, type OperatingPoint } from './operating-point.ts';
 import { SmallSignal } from './small-signal.ts';
 import { System } from './system.ts';
@@ -129,9 +129,9 @@ export class AnalysisSession {
     if (!drive && !silence && !controls && values) return this.withValues(values);
     const refs = new Set(this.circuit.parts.map((p) => p.ref));
     for (const ref of [...(values?.keys() ?? []), ...(controls?.keys() ?? [])])
-      if (!refs.has(ref)) throw new HalfsplitError('circuit/unknown-part', { ref, where: 'The variant' });
+      if (!refs.has(ref)) throw new ZembleError('circuit/unknown-part', { ref, where: 'The variant' });
     if (drive && !this.circuit.parts.some((p) => p.ref === drive.source && p.kind === 'signal')) {
-      throw new HalfsplitError('analysis/no-source', {
+      throw new ZembleError('analysis/no-source', {
         where: drive.source,
         detail: 'it is not a signal source',
       });
@@ -146,7 +146,7 @@ export class AnalysisSession {
     let canTurn = true;
     for (const [ref, value] of values) {
       const base = bench.parts.get(ref);
-      if (!base) throw new HalfsplitError('circuit/unknown-part', { ref, where: 'The variant' });
+      if (!base) throw new ZembleError('circuit/unknown-part', { ref, where: 'The variant' });
       if (value === base.value) turned.delete(ref);
       else if (typeof value === 'number' && typeof base.value === 'number' && bench.system.canTurn(ref))
         turned.set(ref, value);
@@ -219,7 +219,7 @@ function variedPart(part: LayerPart, { values, drive, silence, controls }: Varia
   if (state !== undefined) {
     const set = withControl(valued, state);
     if (!set)
-      throw new HalfsplitError('circuit/bad-value', {
+      throw new ZembleError('circuit/bad-value', {
         ref: part.ref,
         detail: `it cannot stand at ${JSON.stringify(state)}`,
       });

@@ -1,7 +1,7 @@
-import type { PartKind } from '@halfsplit/contract';
+import type { PartKind } from '@zemble/contract';
 import { KINDS } from '../circuit/index.ts';
 import type { Evaluation } from '../devices/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 import {
   factorComplex,
   planElimination,
@@ -109,17 +109,17 @@ export class SmallSignal {
     return factorComplex(this.plan!, re, im, this.scale);
   }
 
-  private singular(unknown: number): HalfsplitError {
+  private singular(unknown: number): ZembleError {
     this.frequencyHz = Number.NaN;
     const { net, parts } = singularData(this.system, unknown);
-    return new HalfsplitError('circuit/singular', { net, parts });
+    return new ZembleError('circuit/singular', { net, parts });
   }
 
   /** Solves with 1 V in the EMF of a source. */
   drive(ref: string): this {
     const row = this.system.device(ref).driveRow;
     if (row === undefined) {
-      throw new HalfsplitError('analysis/no-source', {
+      throw new ZembleError('analysis/no-source', {
         where: ref,
         detail: 'it is neither a signal nor a supply',
       });

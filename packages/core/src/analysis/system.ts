@@ -15,7 +15,7 @@ import {
   type Evaluation,
   type Terminals,
 } from '../devices/index.ts';
-import { HalfsplitError, problem, type Problem } from '../errors.ts';
+import { ZembleError, problem, type Problem } from '../errors.ts';
 import { SparsePattern } from '../numeric/index.ts';
 
 /** Looks at one point after which every damped junction stands there. */
@@ -65,7 +65,7 @@ export class System {
     this.netIndex.set(circuit.ground, 0);
     const modelled = circuit.parts.filter(isModelled);
     if (!modelled.some((p) => Object.values(p.pins).includes(circuit.ground))) {
-      throw new HalfsplitError('circuit/no-ground', { net: circuit.ground });
+      throw new ZembleError('circuit/no-ground', { net: circuit.ground });
     }
     for (const part of modelled) {
       for (const net of Object.values(part.pins)) {
@@ -90,7 +90,7 @@ export class System {
     this.loading = this.devices.filter((d) => d.load);
     this.exciting = this.devices.filter((d) => d.excite);
     for (const device of this.devices) {
-      if (this.byRef.has(device.ref)) throw new HalfsplitError('circuit/duplicate-ref', { ref: device.ref });
+      if (this.byRef.has(device.ref)) throw new ZembleError('circuit/duplicate-ref', { ref: device.ref });
       this.byRef.set(device.ref, device);
     }
     this.rowOf = Int32Array.from(this.pattern.rows);
@@ -111,7 +111,7 @@ export class System {
       optionalNode,
       node(pin) {
         const node = optionalNode(pin);
-        if (node === undefined) throw new HalfsplitError('circuit/pin-open', { ref: part.ref, text: pin });
+        if (node === undefined) throw new ZembleError('circuit/pin-open', { ref: part.ref, text: pin });
         return node;
       },
       unknown(name) {
@@ -127,10 +127,10 @@ export class System {
     const { value } = part;
     if (value === 'open' || value === 'short') return deadPart(part, value, terminals);
     if (value === null && KINDS[part.kind].needsValue)
-      throw new HalfsplitError('circuit/no-value', { ref: part.ref });
+      throw new ZembleError('circuit/no-value', { ref: part.ref });
     const device = createDevice(part, value, terminals);
     if (!device)
-      throw new HalfsplitError('analysis/no-model', { ref: part.ref, detail: KINDS[part.kind].words });
+      throw new ZembleError('analysis/no-model', { ref: part.ref, detail: KINDS[part.kind].words });
     return device;
   }
 
@@ -146,7 +146,7 @@ export class System {
   /** Index of a net. Throws `circuit/unknown-net`. */
   node(net: string, where = 'The analysis'): number {
     const index = this.netIndex.get(netNamed(this.circuit, net));
-    if (index === undefined) throw new HalfsplitError('circuit/unknown-net', { net, where });
+    if (index === undefined) throw new ZembleError('circuit/unknown-net', { net, where });
     return index;
   }
 
@@ -162,7 +162,7 @@ export class System {
   /** A device by designator. Throws `circuit/unknown-part`. */
   device(ref: string, where = 'The analysis'): Device {
     const device = this.byRef.get(ref);
-    if (!device) throw new HalfsplitError('circuit/unknown-part', { ref, where });
+    if (!device) throw new ZembleError('circuit/unknown-part', { ref, where });
     return device;
   }
 

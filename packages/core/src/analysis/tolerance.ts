@@ -1,4 +1,4 @@
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 import type { Random } from '../numeric/index.ts';
 import type { Reading } from './sensitivity.ts';
 import type { AnalysisSession } from './session.ts';
@@ -71,7 +71,7 @@ export function toleranceRuns(
 ): ToleranceRuns {
   const { runs } = options;
   if (!Number.isInteger(runs) || runs < 1)
-    throw new HalfsplitError('analysis/bad-request', {
+    throw new ZembleError('analysis/bad-request', {
       where: 'Tolerance',
       detail: 'at least one run is needed',
     });
@@ -162,7 +162,7 @@ export function summariseRuns(
   const sorted = values.filter((v) => !Number.isNaN(v)).sort();
   const n = sorted.length;
   if (n === 0)
-    throw new HalfsplitError('analysis/bad-request', { where: 'Tolerance', detail: 'no run gave a value' });
+    throw new ZembleError('analysis/bad-request', { where: 'Tolerance', detail: 'no run gave a value' });
   const mean = sorted.reduce((a, b) => a + b, 0) / n;
   const variance = sorted.reduce((a, v) => a + (v - mean) ** 2, 0) / Math.max(1, n - 1);
   const at = (part: number) => {

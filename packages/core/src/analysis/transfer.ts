@@ -1,5 +1,5 @@
 import type { LayerCircuit, LayerPart } from '../circuit/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 import { divide, magnitude, type Phasor } from './small-signal.ts';
 import type { AnalysisSession } from './session.ts';
 
@@ -17,7 +17,7 @@ export function transferInput(session: AnalysisSession, from: string): TransferI
   const part = circuit.parts.find((p) => p.ref === from);
   const isNet = system.hasNet(from);
   if (part && isNet)
-    throw new HalfsplitError('readout/not-defined', {
+    throw new ZembleError('readout/not-defined', {
       where: `gain from ${from}`,
       detail: `"${from}" is a net and a part: give one of them another name`,
     });
@@ -48,7 +48,7 @@ export function transferOver(
     else solved.inject(0, input.node);
     const volt = solved.voltage(input.node);
     if (magnitude(volt) === 0) {
-      throw new HalfsplitError('readout/not-defined', {
+      throw new ZembleError('readout/not-defined', {
         where: `gain from ${from}`,
         detail: `no signal reaches net ${from}`,
       });

@@ -1,4 +1,4 @@
-import type { Board, Hole } from '@halfsplit/contract';
+import type { Board, Hole } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { resolveLayer } from '../changes/index.ts';
 import type { LayerCircuit } from '../circuit/index.ts';

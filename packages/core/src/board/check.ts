@@ -1,4 +1,4 @@
-import type { Board, Hole, Wire } from '@halfsplit/contract';
+import type { Board, Hole, Wire } from '@zemble/contract';
 import { areInTheWay, bodiesMeet, boxesMeet, boxOf, PITCH_MM, whyNotOn } from '../bodies/index.ts';
 import type { LayerCircuit } from '../circuit/index.ts';
 import { Copper } from './copper.ts';

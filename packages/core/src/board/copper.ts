@@ -1,4 +1,4 @@
-import type { Board, BoardStyle, Hole } from '@halfsplit/contract';
+import type { Board, BoardStyle, Hole } from '@zemble/contract';
 import { UnionFind } from '../circuit/index.ts';
 
 /** The copper of a board: strips between cuts, or pads, joined by links. */

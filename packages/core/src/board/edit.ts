@@ -1,4 +1,4 @@
-import type { Board, BoardPlace, Hole } from '@halfsplit/contract';
+import type { Board, BoardPlace, Hole } from '@zemble/contract';
 import type { LayerCircuit } from '../circuit/index.ts';
 import { isInTheWay } from './check.ts';
 import { readPlaces } from './placed.ts';

@@ -1,4 +1,4 @@
-import type { Board, Hole, Wire } from '@halfsplit/contract';
+import type { Board, Hole, Wire } from '@zemble/contract';
 import { bodyOf, PITCH_MM, stanceOf, type Body, type Stance } from '../bodies/index.ts';
 import { isModelled, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
 import {

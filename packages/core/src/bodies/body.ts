@@ -1,4 +1,4 @@
-import type { BodySize } from '@halfsplit/contract';
+import type { BodySize } from '@zemble/contract';
 import type { LayerPart } from '../circuit/index.ts';
 import { isPolarised } from '../circuit/index.ts';
 import { outlineNamed, pinoutOf } from '../pinout/index.ts';

@@ -1,4 +1,4 @@
-import type { Change, Step } from '@halfsplit/contract';
+import type { Change, Step } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { changed, randomSteps } from '../testing/changes.ts';
 import { randomCircuit, circuitOf } from '../testing/circuits.ts';

@@ -1,4 +1,4 @@
-import { isTemporary, type Change, type Step } from '@halfsplit/contract';
+import { isTemporary, type Change, type Step } from '@zemble/contract';
 import {
   KINDS,
   netNamed,

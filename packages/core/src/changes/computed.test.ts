@@ -1,4 +1,4 @@
-import type { Change, Step } from '@halfsplit/contract';
+import type { Change, Step } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import type { Circuit, UnitDocument } from '../circuit/index.ts';
 import { meterReading } from '../meter/index.ts';

@@ -1,4 +1,4 @@
-import { LAYERS, type Change, type Layer } from '@halfsplit/contract';
+import { LAYERS, type Change, type Layer } from '@zemble/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { valueOnLayer, type Circuit, type Part } from '../circuit/index.ts';

@@ -1,4 +1,4 @@
-import { isTemporary, LAYERS, type Change, type Layer } from '@halfsplit/contract';
+import { isTemporary, LAYERS, type Change, type Layer } from '@zemble/contract';
 import {
   resolvePart,
   untracedNets,

@@ -1,4 +1,4 @@
-import { isTemporary, type Change } from '@halfsplit/contract';
+import { isTemporary, type Change } from '@zemble/contract';
 import type { Circuit } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { buildLayer, type MadeChange } from './layer.ts';

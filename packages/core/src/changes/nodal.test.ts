@@ -1,4 +1,4 @@
-import type { Change, Step } from '@halfsplit/contract';
+import type { Change, Step } from '@zemble/contract';
 import { Matrix, solve } from 'ml-matrix';
 import { describe, expect, it } from 'vitest';
 import { circuitOf, seeded, sessionOf } from '../testing/circuits.ts';

@@ -1,4 +1,4 @@
-import type { Change } from '@halfsplit/contract';
+import type { Change } from '@zemble/contract';
 
 /** The parts and nets that the steps of a change name. */
 export function placesOf(change: Pick<Change, 'steps'>): { refs: string[]; nets: string[] } {

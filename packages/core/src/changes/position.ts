@@ -1,6 +1,6 @@
-import type { Step } from '@halfsplit/contract';
+import type { Step } from '@zemble/contract';
 import { resolvePart, withControl, type Circuit, type ControlState, type Part } from '../circuit/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 
 /**
  * A circuit with its controls at other positions, those that changes add included. Throws `circuit/unknown-part` for one
@@ -15,7 +15,7 @@ export function withControls(circuit: Circuit, controls: Readonly<Record<string,
     left.delete(part.ref);
     const turned = withControl(resolvePart(part, 'marked'), state);
     if (!turned)
-      throw new HalfsplitError('circuit/bad-value', {
+      throw new ZembleError('circuit/bad-value', {
         ref: part.ref,
         detail: `it cannot stand at ${String(state)}`,
       });
@@ -26,13 +26,12 @@ export function withControls(circuit: Circuit, controls: Readonly<Record<string,
   const parts = circuit.parts.map(turn);
   const changes = circuit.changes?.map((c) => ({ ...c, steps: c.steps.map(turnIn) }));
   const [gone] = left;
-  if (gone !== undefined)
-    throw new HalfsplitError('circuit/unknown-part', { ref: gone, where: 'The setting' });
+  if (gone !== undefined) throw new ZembleError('circuit/unknown-part', { ref: gone, where: 'The setting' });
   return { ...circuit, parts, ...(changes ? { changes } : {}) };
 }
 
 /** A circuit with another of its sets active. Throws `change/unknown-set`. */
 export function withActiveSet(circuit: Circuit, id: string): Circuit {
-  if (!circuit.sets?.some((s) => s.id === id)) throw new HalfsplitError('change/unknown-set', { text: id });
+  if (!circuit.sets?.some((s) => s.id === id)) throw new ZembleError('change/unknown-set', { text: id });
   return { ...circuit, sets: circuit.sets.map((s) => ({ ...s, active: s.id === id })) };
 }

@@ -1,4 +1,4 @@
-import type { Change } from '@halfsplit/contract';
+import type { Change } from '@zemble/contract';
 import type { Part } from '../circuit/index.ts';
 
 /**

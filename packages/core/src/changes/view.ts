@@ -1,4 +1,4 @@
-import type { Layer } from '@halfsplit/contract';
+import type { Layer } from '@zemble/contract';
 import {
   markedValue,
   valueOnLayer,

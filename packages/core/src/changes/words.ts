@@ -1,4 +1,4 @@
-import type { Change, Step } from '@halfsplit/contract';
+import type { Change, Step } from '@zemble/contract';
 import { kindOfRef, KINDS, netNamed, printedText, type LayerPart } from '../circuit/index.ts';
 import { applyChange, unmeasuredPart, type ChangedCircuit, type Inverse } from './apply.ts';
 import { readPin } from './pin.ts';

@@ -1,4 +1,4 @@
-import type { PartKind } from '@halfsplit/contract';
+import type { PartKind } from '@zemble/contract';
 import type { LayerPart } from './layer.ts';
 import type { Part } from './part.ts';
 

@@ -7,7 +7,7 @@ import {
   type Fields,
   type PartKind,
   type Readout,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { closest, distance } from 'fastest-levenshtein';
 import type { Part } from './part.ts';
 

@@ -1,4 +1,4 @@
-import { PART_DEFINITIONS, type PartDefinition, type PartKind } from '@halfsplit/contract';
+import { PART_DEFINITIONS, type PartDefinition, type PartKind } from '@zemble/contract';
 
 /** Every kind of part, its pins in order and what its main value means. */
 export const KINDS: Readonly<Record<PartKind, PartDefinition>> = PART_DEFINITIONS;

@@ -7,7 +7,7 @@ import {
   type OwnModel,
   type PartKind,
   type ValueLayer,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { KINDS } from './kinds.ts';
 import type { LayerValue, Part } from './part.ts';
 

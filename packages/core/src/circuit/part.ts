@@ -16,17 +16,9 @@ import type {
   Setting,
   UnitFile,
   Wire,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 
-export type {
-  BarePart,
-  LayerValue,
-  MeasuredParams,
-  Part,
-  PartOf,
-  ParamsOf,
-  Setting,
-} from '@halfsplit/contract';
+export type { BarePart, LayerValue, MeasuredParams, Part, PartOf, ParamsOf, Setting } from '@zemble/contract';
 
 /** A circuit as it is written down: parts as they came with their values, and the changes to them. */
 export interface Circuit {

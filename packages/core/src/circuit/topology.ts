@@ -1,4 +1,4 @@
-import type { PartKind } from '@halfsplit/contract';
+import type { PartKind } from '@zemble/contract';
 import { problem, type Problem } from '../errors.ts';
 import { KINDS } from './kinds.ts';
 import { isModelled, type LayerCircuit, type LayerPart } from './layer.ts';

@@ -1,4 +1,4 @@
-import type { BeepData } from '@halfsplit/contract';
+import type { BeepData } from '@zemble/contract';
 import { BEEPS_BELOW_OHM } from './low-ohm.ts';
 import { pinText, type Traceable } from './ends.ts';
 import { apartSets, shortedBy, type TracedNets } from './nets.ts';

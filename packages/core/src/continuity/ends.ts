@@ -1,4 +1,4 @@
-import type { BeepData } from '@halfsplit/contract';
+import type { BeepData } from '@zemble/contract';
 import type { Part } from '../circuit/index.ts';
 
 /** What is traced by continuity: parts with the nets that were said of them, and what beeped with what. */

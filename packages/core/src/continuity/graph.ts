@@ -1,4 +1,4 @@
-import type { BeepData } from '@halfsplit/contract';
+import type { BeepData } from '@zemble/contract';
 import { UnionFind } from '../circuit/index.ts';
 
 /** Why two points are one net. */

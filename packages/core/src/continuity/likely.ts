@@ -1,4 +1,4 @@
-import type { PartKind } from '@halfsplit/contract';
+import type { PartKind } from '@zemble/contract';
 import type { NetPin } from './names.ts';
 
 /*

@@ -1,4 +1,4 @@
-import type { Board, EvidenceData, PathData, PhotoResource, Wire } from '@halfsplit/contract';
+import type { Board, EvidenceData, PathData, PhotoResource, Wire } from '@zemble/contract';
 import type { Traceable } from './ends.ts';
 import { tracedNames } from './retrace.ts';
 

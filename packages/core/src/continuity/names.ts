@@ -1,4 +1,4 @@
-import type { PartKind } from '@halfsplit/contract';
+import type { PartKind } from '@zemble/contract';
 import type { Part } from '../circuit/index.ts';
 import { ownNet } from './ends.ts';
 

@@ -1,4 +1,4 @@
-import type { BeepData } from '@halfsplit/contract';
+import type { BeepData } from '@zemble/contract';
 import { saidPins, type Part } from '../circuit/index.ts';
 import { sharedPins, unitOfPackage } from '../pinout/index.ts';
 import { endOf, pinsByText, pinText, type Traceable } from './ends.ts';

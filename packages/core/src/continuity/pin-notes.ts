@@ -1,4 +1,4 @@
-import type { PartKind } from '@halfsplit/contract';
+import type { PartKind } from '@zemble/contract';
 import { KINDS, markedNumber, printedText, type Part } from '../circuit/index.ts';
 import { findPin } from '../pinout/index.ts';
 import { parseValue } from '../quantity/index.ts';

@@ -1,4 +1,4 @@
-import type { BeepData } from '@halfsplit/contract';
+import type { BeepData } from '@zemble/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Part } from '../circuit/index.ts';

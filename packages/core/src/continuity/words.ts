@@ -1,4 +1,4 @@
-import type { BeepData } from '@halfsplit/contract';
+import type { BeepData } from '@zemble/contract';
 import type { BeepQuestion } from './next-beep.ts';
 
 /** A beep as a sentence of the log: "C3.a beeps with Q2.b and R7.a." */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { StockItem } from '@halfsplit/contract';
+import type { StockItem } from '@zemble/contract';
 import { CALCULATIONS, followed, usualValues, withField, type Calculation } from './index.ts';
 
 const calculation = (id: string): Calculation => CALCULATIONS.find((c) => c.id === id)!;

@@ -1,4 +1,4 @@
-import type { AllParamsOf, OwnModel } from '@halfsplit/contract';
+import type { AllParamsOf, OwnModel } from '@zemble/contract';
 import type { LayerPartOf } from '../circuit/index.ts';
 import { isPType, modelParameters } from '../models/index.ts';
 import { ELEMENTARY_CHARGE, JUNCTION_FLOOR_S, thermalNoise } from './constants.ts';

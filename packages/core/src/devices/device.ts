@@ -1,4 +1,4 @@
-import type { OwnModel, PartKind } from '@halfsplit/contract';
+import type { OwnModel, PartKind } from '@zemble/contract';
 import type { LayerPartOf } from '../circuit/index.ts';
 
 /**

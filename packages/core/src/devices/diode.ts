@@ -1,4 +1,4 @@
-import type { AllParamsOf, OwnModel } from '@halfsplit/contract';
+import type { AllParamsOf, OwnModel } from '@zemble/contract';
 import type { LayerPartOf } from '../circuit/index.ts';
 import { modelParameters } from '../models/index.ts';
 import { ELEMENTARY_CHARGE, JUNCTION_FLOOR_S, THERMAL_VOLTAGE, thermalNoise } from './constants.ts';

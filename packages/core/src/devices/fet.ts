@@ -1,4 +1,4 @@
-import type { AllParamsOf, OwnModel, PartKind } from '@halfsplit/contract';
+import type { AllParamsOf, OwnModel, PartKind } from '@zemble/contract';
 import type { LayerPartOf } from '../circuit/index.ts';
 import { isPType, modelParameters } from '../models/index.ts';
 import { JUNCTION_FLOOR_S, thermalNoise } from './constants.ts';

@@ -1,4 +1,4 @@
-import type { PartKind } from '@halfsplit/contract';
+import type { PartKind } from '@zemble/contract';
 import { bjt } from './bjt.ts';
 import { capsule } from './capsule.ts';
 import { capacitor } from './capacitor.ts';

@@ -1,4 +1,4 @@
-import type { AllParamsOf } from '@halfsplit/contract';
+import type { AllParamsOf } from '@zemble/contract';
 import { modelParameters } from '../models/index.ts';
 import { JUNCTION_FLOOR_S, thermalNoise } from './constants.ts';
 import { controlledCurrent, CUT_OFF_A, type ControlledLaw } from './controlled.ts';

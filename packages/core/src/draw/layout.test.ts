@@ -1,4 +1,4 @@
-import { PART_KINDS } from '@halfsplit/contract';
+import { PART_KINDS } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { KINDS, type Circuit, type Part } from '../circuit/index.ts';
 import { circuitOf, randomCircuit } from '../testing/circuits.ts';

@@ -1,10 +1,4 @@
-import {
-  MOST_STOCK,
-  stockItemSchema,
-  type PartKind,
-  type StockItem,
-  TECHNOLOGIES,
-} from '@halfsplit/contract';
+import { MOST_STOCK, stockItemSchema, type PartKind, type StockItem, TECHNOLOGIES } from '@zemble/contract';
 import { KINDS, kindOfRef } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { readCsv, writeCsv } from '../formats/index.ts';

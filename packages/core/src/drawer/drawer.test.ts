@@ -1,4 +1,4 @@
-import type { Change, StockItem } from '@halfsplit/contract';
+import type { Change, StockItem } from '@zemble/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { circuitOf } from '../testing/circuits.ts';

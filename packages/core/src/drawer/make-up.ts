@@ -1,4 +1,4 @@
-import type { StockItem } from '@halfsplit/contract';
+import type { StockItem } from '@zemble/contract';
 import { combine, type PairKind } from '../quantity/index.ts';
 import { fits, sameValue, type Drawer, type Wanted } from './stock.ts';
 

@@ -1,4 +1,4 @@
-import type { Change, StockItem } from '@halfsplit/contract';
+import type { Change, StockItem } from '@zemble/contract';
 import type { Circuit, Part } from '../circuit/index.ts';
 import { matching, sameValue, wantedFor, type Drawer, type Wanted } from './stock.ts';
 

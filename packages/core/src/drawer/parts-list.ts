@@ -1,4 +1,4 @@
-import type { StockItem } from '@halfsplit/contract';
+import type { StockItem } from '@zemble/contract';
 import { KINDS, printedText, type LayerPart } from '../circuit/index.ts';
 import { unitOfPackage } from '../pinout/index.ts';
 import { wantedFor, type Drawer } from './stock.ts';

@@ -1,4 +1,4 @@
-import { TECHNOLOGIES, type PartKind, type StockItem } from '@halfsplit/contract';
+import { TECHNOLOGIES, type PartKind, type StockItem } from '@zemble/contract';
 import { KINDS } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { modelNamed } from '../models/index.ts';

@@ -1,4 +1,4 @@
-import type { PartKind, StockItem, Technology } from '@halfsplit/contract';
+import type { PartKind, StockItem, Technology } from '@zemble/contract';
 import { isPassive, KINDS, type LayerPart, type Part } from '../circuit/index.ts';
 import { formatQuantity, parseValue, QUANTITY_KINDS } from '../quantity/index.ts';
 

@@ -3,7 +3,7 @@ import {
   panelObstacleSchema,
   type PanelControl,
   type PanelObstacle,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { kindOfRef, type LayerPart } from '../circuit/index.ts';
 import { whyNotKept } from '../formats/index.ts';
 

@@ -1,4 +1,4 @@
-import type { Panel, PanelControl } from '@halfsplit/contract';
+import type { Panel, PanelControl } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { resolveLayer } from '../changes/index.ts';
 import { blankBoard } from '../board/index.ts';

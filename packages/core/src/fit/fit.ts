@@ -1,4 +1,4 @@
-import type { Board, Panel, PanelControl } from '@halfsplit/contract';
+import type { Board, Panel, PanelControl } from '@zemble/contract';
 import { depthOfOverlap, rectangle, type PointMm, type Polygon } from '../bodies/index.ts';
 import { readPlaces } from '../board/index.ts';
 import type { LayerCircuit } from '../circuit/index.ts';

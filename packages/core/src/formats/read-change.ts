@@ -7,7 +7,7 @@ import {
   type Part,
   type PartKind,
   type Step,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { fitChange } from '../changes/index.ts';
 import { kindOfRef } from '../circuit/index.ts';
 import type { Problem } from '../errors.ts';

@@ -18,7 +18,7 @@ import {
   type QuantityField,
   type Readout,
   type Want,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { KINDS, type LayerValue } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { parseValue, type QuantityKind } from '../quantity/index.ts';

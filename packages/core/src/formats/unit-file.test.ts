@@ -1,12 +1,12 @@
-import { CHANGE_PURPOSES, CHANGE_STATES } from '@halfsplit/contract';
+import { CHANGE_PURPOSES, CHANGE_STATES } from '@zemble/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Part, UnitDocument } from '../circuit/index.ts';
 import { circuitOf } from '../testing/circuits.ts';
-import { formatWant, parseWant, readUnitFile, writeUnitFile } from './index.ts';
+import { formatWant, parseWant, readUnitFile, unitDocumentFrom, writeUnitFile } from './index.ts';
 
 const file = (circuit: object, rest: object = {}) =>
-  JSON.stringify({ format: 'halfsplit/unit', version: 1, circuit, ...rest });
+  JSON.stringify({ format: 'zemble/unit', version: 1, circuit, ...rest });
 const refused = (text: string) => {
   const read = readUnitFile(text);
   return read.ok ? [] : read.problems.map((p) => p.message);
@@ -251,7 +251,7 @@ describe('unit file', () => {
     ['', 'This is not a unit file: it is empty.'],
     ['hello', 'This is not a unit file: it does not begin with "{".'],
     [
-      '{"format":"halfsplit/unit","vers',
+      '{"format":"zemble/unit","vers',
       'This is not a unit file: it ends in the middle, as a file does that was cut short.',
     ],
     ['{"a":1,\n "b":,}', 'This is not a unit file: its JSON is broken at line 2, column 6.'],
@@ -259,12 +259,26 @@ describe('unit file', () => {
     ['[]', 'This is not a unit file: it holds no object.'],
     ['{"version":1}', 'This is not a unit file: "format" is missing.'],
     [
-      '{"format":"halfsplit/unit","version":2}',
+      '{"format":"zemble/unit","version":2}',
       'This unit file is of version 2, and this program reads version 1.',
     ],
   ])('says what is wrong with %j', (text, sentence) => {
     expect(refused(text)[0]).toBe(sentence);
   });
+
+  it('opens a file of the former name, and writes it under that of now', () => {
+    const text = file({ ground: '0', parts: [] });
+    const former = readUnitFile(text.replace('zemble/', 'halfsplit/'));
+    expect(former).toEqual(readUnitFile(text));
+    expect(former.ok && JSON.parse(writeUnitFile(former.document))).toMatchObject({ format: 'zemble/unit' });
+  });
+
+  it.each(['halfsplit', 'halfsplit/units', 'Zemble/unit', 'halfsplit/bench', 5, null])(
+    'does not take %j for its format',
+    (format) => {
+      expect(unitDocumentFrom({ ...JSON.parse(file({ ground: '0', parts: [] })), format }).ok).toBe(false);
+    },
+  );
 
   it('says where in the file a value cannot be read', () => {
     const bad = { ref: 'R7', kind: 'resistor', pins: { a: 'x', b: '0' }, marked: '4x7' };
@@ -337,7 +351,7 @@ describe('unit file', () => {
   });
 
   it('never throws, whatever text it is given', () => {
-    const almost = fc.json().map((text) => text.replace(/^\{/, '{"format":"halfsplit/unit","version":1,'));
+    const almost = fc.json().map((text) => text.replace(/^\{/, '{"format":"zemble/unit","version":1,'));
     fc.assert(
       fc.property(
         fc.oneof(fc.string(), fc.json(), almost),

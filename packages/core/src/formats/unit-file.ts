@@ -1,4 +1,5 @@
 import {
+  isOfFormat,
   isTooDeep,
   splitHazards,
   UNIT_FILE_FORMAT,
@@ -6,7 +7,7 @@ import {
   unkeepableIn,
   unitFileSchema,
   type UnitFile,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { parseTree, type ParseError } from 'jsonc-parser';
 import type { UnitDocument } from '../circuit/index.ts';
 import { isTraced, retraced, withNetsOfNow } from '../continuity/index.ts';
@@ -48,7 +49,7 @@ export function unitDocumentFrom(raw: unknown): UnitFileResult {
     return failed(problem('file/wrong-format', { detail: 'it holds no object' }));
   }
   const { format, version } = raw as Record<string, unknown>;
-  if (format !== UNIT_FILE_FORMAT) {
+  if (!isOfFormat(format, UNIT_FILE_FORMAT)) {
     const detail = format === undefined ? '"format" is missing' : `its "format" is ${JSON.stringify(format)}`;
     return failed(problem('file/wrong-format', { detail }));
   }
@@ -60,7 +61,7 @@ export function unitDocumentFrom(raw: unknown): UnitFileResult {
   const wrong = unkeepableIn(raw);
   if (wrong)
     return failed(problem('file/invalid', { where: place(wrong.path, raw), detail: wrong.sentence }));
-  const parsed = unitFileSchema.safeParse(raw);
+  const parsed = unitFileSchema.safeParse({ ...raw, format: UNIT_FILE_FORMAT });
   if (!parsed.success) {
     return failed(
       ...parsed.error.issues

@@ -1,4 +1,4 @@
-import type { Hazard } from '@halfsplit/contract';
+import type { Hazard } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { BLOCK_KINDS, blockKind } from './block-kinds.ts';
 import { checkedKinds, firstChecks, FIRST_CHECKS } from './first-checks.ts';

@@ -1,4 +1,4 @@
-import type { IntakeData } from '@halfsplit/contract';
+import type { IntakeData } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { preparePath } from './path.ts';
 import { weightsFor } from './weights.ts';

@@ -1,4 +1,4 @@
-import type { Damage, IntakeData } from '@halfsplit/contract';
+import type { Damage, IntakeData } from '@zemble/contract';
 import { FIRST_CHECKS } from './first-checks.ts';
 
 /** What was convicted, as the record keeps it. */

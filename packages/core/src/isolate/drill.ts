@@ -1,4 +1,4 @@
-import type { Hazard } from '@halfsplit/contract';
+import type { Hazard } from '@zemble/contract';
 import type { Random } from '../numeric/index.ts';
 import type { Observation } from './evidence.ts';
 import { offeredTests, rankTests, type School, type Test } from './next-test.ts';

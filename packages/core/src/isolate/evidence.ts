@@ -1,4 +1,4 @@
-import type { EvidenceData } from '@halfsplit/contract';
+import type { EvidenceData } from '@zemble/contract';
 import { formatQuantity } from '../quantity/index.ts';
 import type { Path, TestPoint } from './path.ts';
 import {

@@ -2,7 +2,7 @@ import { AnalysisSession, magnitude } from '../analysis/index.ts';
 import { resolveLayer } from '../changes/index.ts';
 import { type Circuit, type LayerCircuit } from '../circuit/index.ts';
 import { USUAL_FREQUENCY_HZ } from '../devices/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 import { Voltmeter, withLeaks } from '../meter/index.ts';
 import type { TestPoint } from './path.ts';
 
@@ -82,7 +82,7 @@ function sessionOf(circuit: Circuit): AnalysisSession | null {
   try {
     return new AnalysisSession(resolveLayer(circuit, 'marked'));
   } catch (error) {
-    if (error instanceof HalfsplitError) return null;
+    if (error instanceof ZembleError) return null;
     throw error;
   }
 }
@@ -94,7 +94,7 @@ export function restingVolts(circuit: Circuit): ReadonlyMap<string, number> {
     const solved = session.tryOperatingPoint();
     return solved.ok ? new Map(session.system.nets().map(([net, i]) => [net, solved.x[i]!])) : new Map();
   } catch (error) {
-    if (error instanceof HalfsplitError) return new Map();
+    if (error instanceof ZembleError) return new Map();
     throw error;
   }
 }

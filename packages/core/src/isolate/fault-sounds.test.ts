@@ -1,4 +1,4 @@
-import { HEARD } from '@halfsplit/contract';
+import { HEARD } from '@zemble/contract';
 import FFT from 'fft.js';
 import { describe, expect, it } from 'vitest';
 import { faultSound } from './fault-sounds.ts';

@@ -1,4 +1,4 @@
-import type { Heard } from '@halfsplit/contract';
+import type { Heard } from '@zemble/contract';
 
 /** A repeatable source of noise, -1 to 1 (linear congruence, Numerical Recipes). */
 function noiseSource(seed: number): () => number {

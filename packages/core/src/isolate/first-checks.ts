@@ -1,4 +1,4 @@
-import type { Hazard, Heard } from '@halfsplit/contract';
+import type { Hazard, Heard } from '@zemble/contract';
 
 /** A check before any screw is turned. */
 export interface FirstCheck {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { hazardOf, splitHazards } from '@halfsplit/contract';
+import { hazardOf, splitHazards } from '@zemble/contract';
 import { circuitOf } from '../testing/circuits.ts';
 import { cautionsOf, dischargeOf, HARMLESS_J, likelyStored, SAFE_V, WORKING_V } from './hazards.ts';
 import { forbiddenBy, testsOf, type LiveLimits } from './next-test.ts';

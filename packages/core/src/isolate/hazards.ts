@@ -1,4 +1,4 @@
-import { HAZARDS, type Hazard } from '@halfsplit/contract';
+import { HAZARDS, type Hazard } from '@zemble/contract';
 import { markedValue, type Circuit } from '../circuit/index.ts';
 import { restingVolts } from './expected.ts';
 

@@ -1,4 +1,4 @@
-import type { Heard } from '@halfsplit/contract';
+import type { Heard } from '@zemble/contract';
 import { FAULT_MODES, type FaultMode } from './symptom.ts';
 
 /** What a sound says about the way in which something failed (common practice). */

@@ -1,4 +1,4 @@
-import type { EvidenceData } from '@halfsplit/contract';
+import type { EvidenceData } from '@zemble/contract';
 import { netsOf, type Circuit, type LayerCircuit, type UnitDocument } from '../circuit/index.ts';
 import { voltageQuantities, type Measured } from './dictionary.ts';
 import { toneHzOf } from './expected.ts';

@@ -1,4 +1,4 @@
-import type { Hazard } from '@halfsplit/contract';
+import type { Hazard } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../numeric/index.ts';
 import { circuitOf } from '../testing/circuits.ts';

@@ -1,4 +1,4 @@
-import type { Carries, Hazard } from '@halfsplit/contract';
+import type { Carries, Hazard } from '@zemble/contract';
 import { CONDITIONS, draggedAt, relievedBy, type Observation } from './evidence.ts';
 import { SAFE_V } from './hazards.ts';
 import type { Path } from './path.ts';

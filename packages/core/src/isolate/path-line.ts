@@ -5,7 +5,7 @@ import {
   type LinkData,
   type PathData,
   type TestPointData,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { problem, type Problem } from '../errors.ts';
 import { blockKind } from './block-kinds.ts';
 

@@ -1,4 +1,4 @@
-import type { BlockData, Carries, PathData } from '@halfsplit/contract';
+import type { BlockData, Carries, PathData } from '@zemble/contract';
 import { netsOf, type Circuit } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { blockKind, type BlockKind } from './block-kinds.ts';

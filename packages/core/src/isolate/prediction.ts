@@ -1,7 +1,7 @@
-import type { OwnModel } from '@halfsplit/contract';
+import type { OwnModel } from '@zemble/contract';
 import { NoOperatingPoint, spreadParts, type AnalysisSession, type SpreadPart } from '../analysis/index.ts';
 import { netsOf, usualTolerance, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 import { modelParameters, TYPE_SPREAD } from '../models/index.ts';
 import { Probe, Voltmeter, withLeaks, type MeterMode } from '../meter/index.ts';
 import { levelAt } from './expected.ts';
@@ -68,7 +68,7 @@ function orNull<T>(compute: () => T): T | null {
   try {
     return compute();
   } catch (error) {
-    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return null;
+    if (error instanceof ZembleError || error instanceof NoOperatingPoint) return null;
     throw error;
   }
 }

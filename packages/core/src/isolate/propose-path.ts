@@ -1,4 +1,4 @@
-import type { BlockData, LinkData, PartKind, PathData } from '@halfsplit/contract';
+import type { BlockData, LinkData, PartKind, PathData } from '@zemble/contract';
 import { KINDS, type Circuit, type Part } from '../circuit/index.ts';
 import { figuresOf, type Figure } from '../figures/index.ts';
 import { blockKind } from './block-kinds.ts';

@@ -1,4 +1,4 @@
-import type { EvidenceData, IntakeData, PathData } from '@halfsplit/contract';
+import type { EvidenceData, IntakeData, PathData } from '@zemble/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../numeric/index.ts';

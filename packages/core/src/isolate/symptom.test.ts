@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { HEARD } from '@halfsplit/contract';
+import { HEARD } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { heardModes } from './heard.ts';
 import { FAULT_MODES, likelihoods, seenFor, SYMPTOMS } from './symptom.ts';

@@ -1,4 +1,4 @@
-import type { SawWord } from '@halfsplit/contract';
+import type { SawWord } from '@zemble/contract';
 
 /** What a fault does to what passes a point; from the mildest to the one that hides all others. */
 export const SYMPTOMS = ['good', 'hum', 'distorted', 'weak', 'none'] as const;

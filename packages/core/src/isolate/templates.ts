@@ -1,4 +1,4 @@
-import { CARRIES, type BlockData, type Carries, type LinkData, type PathData } from '@halfsplit/contract';
+import { CARRIES, type BlockData, type Carries, type LinkData, type PathData } from '@zemble/contract';
 import { blockKind } from './block-kinds.ts';
 
 /** The usual path of a kind of unit, to begin with. */

@@ -1,4 +1,4 @@
-import type { Change } from '@halfsplit/contract';
+import type { Change } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { AnalysisSession } from '../analysis/index.ts';
 import { ledgerOf, reportChanges, resolveLayer } from '../changes/index.ts';

@@ -1,4 +1,4 @@
-import type { Step } from '@halfsplit/contract';
+import type { Step } from '@zemble/contract';
 import { FreeNames, resolveLayer } from '../changes/index.ts';
 import type { Circuit, LayerCircuit } from '../circuit/index.ts';
 import { CONDITIONS } from './evidence.ts';

@@ -1,4 +1,4 @@
-import type { IntakeData } from '@halfsplit/contract';
+import type { IntakeData } from '@zemble/contract';
 import { resolveLayer } from '../changes/index.ts';
 import { ELECTROLYTIC_F, isPolarised, type Circuit, type UnitDocument } from '../circuit/index.ts';
 import { checkedKinds } from './first-checks.ts';

@@ -1,4 +1,4 @@
-import type { Technology } from '@halfsplit/contract';
+import type { Technology } from '@zemble/contract';
 import { isPolarised, type Part } from '../circuit/index.ts';
 
 /** What a technology usually does with age, and which way its value goes (common practice). */

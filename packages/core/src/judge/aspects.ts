@@ -12,7 +12,7 @@ import {
   type PartOf,
 } from '../circuit/index.ts';
 import { taperFraction } from '../devices/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 import { hasModelParameter, modelParameters } from '../models/index.ts';
 import { numberOfPin, pinByNumber, pinoutOf } from '../pinout/index.ts';
 import { formatPlain, formatQuantity, type QuantityKind, type Unit } from '../quantity/index.ts';
@@ -195,7 +195,7 @@ function judgeJunction(circuit: Circuit, part: Part, id: string, reading: Judged
           sentence: `${verdict.sentence}; as ${orders.join(' or ')} it would be right: which is it?`,
         };
   } catch (error) {
-    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint)
+    if (error instanceof ZembleError || error instanceof NoOperatingPoint)
       return say(
         'cannot say',
         `cannot say, the circuit around it cannot be computed: ${error.problem.message}`,

@@ -1,4 +1,4 @@
-import type { Layer } from '@halfsplit/contract';
+import type { Layer } from '@zemble/contract';
 import { resolveLayer } from '../changes/index.ts';
 import { checkCircuit, type UnitDocument } from '../circuit/index.ts';
 import type { Problem } from '../errors.ts';

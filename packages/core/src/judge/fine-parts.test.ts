@@ -22,7 +22,7 @@ function* units(): Generator<Circuit> {
   }
 }
 
-const RUNS = Number(process.env.HALFSPLIT_READINGS ?? 400);
+const RUNS = Number(process.env.ZEMBLE_READINGS ?? 400);
 
 describe('parts read in circuit on a bench that shares no code with this one', () => {
   it(`never convicts a fine part, nor clears a bad one, in ${RUNS} readings`, () => {

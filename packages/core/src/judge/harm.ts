@@ -1,4 +1,4 @@
-import { readoutDefinitionOf } from '@halfsplit/contract';
+import { readoutDefinitionOf } from '@zemble/contract';
 import { resolveLayer } from '../changes/index.ts';
 import { markedValue, type Circuit, type Part } from '../circuit/index.ts';
 import {

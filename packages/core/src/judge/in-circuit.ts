@@ -8,7 +8,7 @@ import {
   type LayerCircuit,
   type Part,
 } from '../circuit/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 import { formatQuantity, QUANTITY_KINDS } from '../quantity/index.ts';
 import { Probe, through } from '../meter/index.ts';
 import { isShownBelow, shownAt, Surroundings, type Extreme } from './surroundings.ts';
@@ -61,7 +61,7 @@ export function meterModeOf(part: Pick<Part, 'kind'>): 'ohm' | 'cap' | null {
  * their types, whichever way the leads were.
  *
  * @returns null where the part has no marking, or is none that is read so
- * @throws `NoOperatingPoint` or `HalfsplitError` where the circuit around the part cannot be computed
+ * @throws `NoOperatingPoint` or `ZembleError` where the circuit around the part cannot be computed
  */
 export function ownValueFrom(circuit: Circuit, part: Part, reading: InCircuitReading): OwnValue | null {
   const byLead = ownValuesByLead(circuit, part, reading);
@@ -255,7 +255,7 @@ export function judgeInCircuit(circuit: Circuit, part: Part, reading: JudgedRead
       };
     return { ...found, asks: 'leg', sentence: `${found.sentence}: lift a leg to know` };
   } catch (error) {
-    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint)
+    if (error instanceof ZembleError || error instanceof NoOperatingPoint)
       return cannotSay(`cannot say, the circuit around it cannot be computed: ${error.problem.message}`);
     throw error;
   }

@@ -1,4 +1,4 @@
-import type { Layer } from '@halfsplit/contract';
+import type { Layer } from '@zemble/contract';
 import { circuitAt } from '../changes/index.ts';
 import { markedNumber, type Circuit, type Part } from '../circuit/index.ts';
 import { bareAspect, judgeAspect } from './aspects.ts';

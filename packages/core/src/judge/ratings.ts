@@ -1,7 +1,7 @@
 import { AnalysisSession, NoOperatingPoint } from '../analysis/index.ts';
 import { isPolarised, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
 import { opampParameters } from '../devices/index.ts';
-import { HalfsplitError, problem, type Problem } from '../errors.ts';
+import { ZembleError, problem, type Problem } from '../errors.ts';
 import { formatQuantity } from '../quantity/index.ts';
 import { clockFault, clockOhm } from '../readouts/index.ts';
 import { swingOf } from './stress.ts';
@@ -22,7 +22,7 @@ export function checkRatings(circuit: LayerCircuit): Problem[] {
     const x = session.operatingPoint();
     return circuit.parts.flatMap((part) => checkPart(session, x, part));
   } catch (error) {
-    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return [];
+    if (error instanceof ZembleError || error instanceof NoOperatingPoint) return [];
     throw error;
   }
 }

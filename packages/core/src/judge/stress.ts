@@ -1,7 +1,7 @@
 import { magnitude, NoOperatingPoint, type AnalysisSession } from '../analysis/index.ts';
 import type { LayerPart } from '../circuit/index.ts';
 import { USUAL_FREQUENCY_HZ } from '../devices/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 import { formatQuantity } from '../quantity/index.ts';
 import { technologyOf } from './ageing.ts';
 
@@ -52,7 +52,7 @@ export function stressesOf(session: AnalysisSession, caseC: number = CASE_C): St
       .filter((s) => s.share >= NEAR)
       .sort((a, b) => b.share - a.share);
   } catch (error) {
-    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint) return [];
+    if (error instanceof ZembleError || error instanceof NoOperatingPoint) return [];
     throw error;
   }
 }

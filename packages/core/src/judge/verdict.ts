@@ -1,4 +1,4 @@
-import type { Between, ReadingCondition } from '@halfsplit/contract';
+import type { Between, ReadingCondition } from '@zemble/contract';
 import {
   isPolarised,
   KINDS,

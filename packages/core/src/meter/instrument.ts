@@ -1,6 +1,6 @@
 import { AnalysisSession, differenceSlopes, spreadParts, type SpreadPart } from '../analysis/index.ts';
 import { netNamed, netsOf, usualTolerance, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 import { formatQuantity, type Unit } from '../quantity/index.ts';
 import { METER_REF, Probe, volt, type MeterMode, type MeterOptions } from './probe.ts';
 
@@ -32,7 +32,7 @@ export function meterReading(
   const known = new Set(netsOf(circuit));
   const [red, black] = [netNamed(circuit, redNet), netNamed(circuit, blackNet)];
   for (const net of [red, black])
-    if (!known.has(net)) throw new HalfsplitError('circuit/unknown-net', { net, where: 'The meter' });
+    if (!known.has(net)) throw new ZembleError('circuit/unknown-net', { net, where: 'The meter' });
   const probe = new Probe(circuit, mode, red, black, options);
   const reading = probe.read();
   return {

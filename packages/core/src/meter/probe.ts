@@ -1,4 +1,4 @@
-import type { PartKind } from '@halfsplit/contract';
+import type { PartKind } from '@zemble/contract';
 import { AnalysisSession, magnitude } from '../analysis/index.ts';
 import { ohmicIslands, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
 

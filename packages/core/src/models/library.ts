@@ -4,7 +4,7 @@ import {
   type BarePart,
   type OwnModel,
   type PartKind,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { KINDS, resembling, type LayerPart, type Part } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 

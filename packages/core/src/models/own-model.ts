@@ -1,4 +1,4 @@
-import { PART_KINDS, type OwnModel } from '@halfsplit/contract';
+import { PART_KINDS, type OwnModel } from '@zemble/contract';
 import { problem, type Problem } from '../errors.ts';
 import { parseValue } from '../quantity/index.ts';
 import { MODELS } from './library.ts';

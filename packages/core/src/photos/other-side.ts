@@ -1,4 +1,4 @@
-import type { PhotoLink, PhotoSide } from '@halfsplit/contract';
+import type { PhotoLink, PhotoSide } from '@zemble/contract';
 import { inFractions, inPixels, similarity, type PhotoPlace } from './pixels.ts';
 
 /** What is known of a photo of a board. */

@@ -1,4 +1,4 @@
-import type { PartKind } from '@halfsplit/contract';
+import type { PartKind } from '@zemble/contract';
 import { outlineNamed, pinPlace, type Outline } from './outlines.ts';
 import { PINOUTS, type Pinout, type PinoutVariant } from './pinouts.ts';
 

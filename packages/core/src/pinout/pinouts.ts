@@ -1,4 +1,4 @@
-import type { PartKind } from '@halfsplit/contract';
+import type { PartKind } from '@zemble/contract';
 
 /** One order in which a type's pins come. */
 export interface PinoutVariant {

@@ -1,4 +1,4 @@
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 
 /**
  * Preferred values of IEC 60063. E3 to E24 are the standard's irregular two-digit table; E48, E96 and E192 are
@@ -31,7 +31,7 @@ export const E_SERIES_NAMES = Object.keys(E_SERIES) as ESeries[];
 /** The series of that name, in any case. Throws `preferred/series` for others. */
 export function seriesNamed(name: string): ESeries {
   const found = E_SERIES_NAMES.find((s) => s === name.trim().toUpperCase());
-  if (!found) throw new HalfsplitError('preferred/series', { text: name });
+  if (!found) throw new ZembleError('preferred/series', { text: name });
   return found;
 }
 

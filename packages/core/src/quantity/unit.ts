@@ -1,6 +1,6 @@
-import type { QuantityKind } from '@halfsplit/contract';
+import type { QuantityKind } from '@zemble/contract';
 
-export { QUANTITY_KINDS, UNITS, type QuantityKind, type Unit } from '@halfsplit/contract';
+export { QUANTITY_KINDS, UNITS, type QuantityKind, type Unit } from '@zemble/contract';
 
 export const OHM_SIGN = '\u03a9';
 

@@ -1,4 +1,4 @@
-import type { Readout } from '@halfsplit/contract';
+import type { Readout } from '@zemble/contract';
 import { namesIn } from '../changes/index.ts';
 import { netsOf, readoutFields, unknownReadoutNames, type Circuit, type Setting } from '../circuit/index.ts';
 import { tracedNames } from '../continuity/index.ts';

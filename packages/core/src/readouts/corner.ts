@@ -1,4 +1,4 @@
-import type { ReadoutOf } from '@halfsplit/contract';
+import type { ReadoutOf } from '@zemble/contract';
 import { magnitude, transferOver, type AdjointSlopes, type AnalysisSession } from '../analysis/index.ts';
 import { rootBetween } from '../numeric/index.ts';
 import { dbToRatio, ratioToDb } from '../quantity/index.ts';

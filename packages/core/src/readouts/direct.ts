@@ -1,4 +1,4 @@
-import type { ReadoutOf } from '@halfsplit/contract';
+import type { ReadoutOf } from '@zemble/contract';
 import type { DeviceReport } from '../devices/index.ts';
 import type { AnalysisSession } from '../analysis/index.ts';
 import { needed, undefinedBecause, type ReadoutType } from './readout-type.ts';

@@ -1,7 +1,7 @@
-import type { ReadoutOf } from '@halfsplit/contract';
+import type { ReadoutOf } from '@zemble/contract';
 import { periodicSteadyState, type AnalysisSession } from '../analysis/index.ts';
 import { harmonics, totalHarmonicDistortion } from '../audio/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 import { formatQuantity } from '../quantity/index.ts';
 import {
   checkTime,
@@ -32,7 +32,7 @@ function periodAt(session: AnalysisSession, r: Driven, levelV: number, start?: F
   const driven = session.with({ drive: { source, levelV, frequencyHz }, silence: 'others' });
   const outcome = periodicSteadyState(driven, { periodS: 1 / frequencyHz, start });
   if (!outcome.ok)
-    throw new HalfsplitError('readout/not-defined', {
+    throw new ZembleError('readout/not-defined', {
       where: r.name,
       detail: plain(outcome.problem.message),
     });
@@ -93,7 +93,7 @@ function limitPeriod(
     try {
       period = periodAt(session, r, levelV, known.points[0]);
     } catch (error) {
-      if (error instanceof HalfsplitError) return { levelV, distortion: Number.POSITIVE_INFINITY };
+      if (error instanceof ZembleError) return { levelV, distortion: Number.POSITIVE_INFINITY };
       throw error;
     }
     const distortion = distortionOf(r, period);
@@ -149,7 +149,7 @@ export const outputPower: ReadoutType<'outputPower'> = {
   compute(session, r, context) {
     const ref = needed(r, 'load', r.load);
     const load = session.circuit.parts.find((p) => p.ref === ref);
-    if (!load) throw new HalfsplitError('circuit/unknown-part', { ref, where: `Readout "${r.name}"` });
+    if (!load) throw new ZembleError('circuit/unknown-part', { ref, where: `Readout "${r.name}"` });
     const { points } = limitPeriod(session, r, context);
     const device = session.system.device(ref);
     const mean = points[0]!.map((_, k) => points.reduce((sum, x) => sum + x[k]!, 0) / points.length);

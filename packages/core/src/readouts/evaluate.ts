@@ -4,11 +4,11 @@ import {
   type QuantityKind,
   type Unit,
   type Readout,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { AnalysisSession, NoOperatingPoint } from '../analysis/index.ts';
 import { onDistinctLayers } from '../changes/index.ts';
 import type { LayerCircuit, Setting, UnitDocument } from '../circuit/index.ts';
-import { HalfsplitError, problem } from '../errors.ts';
+import { ZembleError, problem } from '../errors.ts';
 import type { ReadoutAnswer, ReadoutContext } from './readout-type.ts';
 import { withSetting } from './range.ts';
 import { computeReadout } from './registry.ts';
@@ -47,7 +47,7 @@ export function evaluateReadout(
       problem: problem('readout/not-defined', { where: readout.name, detail: 'there is nothing to read' }),
     };
   } catch (error) {
-    if (error instanceof HalfsplitError || error instanceof NoOperatingPoint)
+    if (error instanceof ZembleError || error instanceof NoOperatingPoint)
       return { ok: false, problem: error.problem };
     throw error;
   }
@@ -63,7 +63,7 @@ export function evaluateAll(
   try {
     session = new AnalysisSession(circuit);
   } catch (error) {
-    if (error instanceof HalfsplitError) return readouts.map(() => ({ ok: false, problem: error.problem }));
+    if (error instanceof ZembleError) return readouts.map(() => ({ ok: false, problem: error.problem }));
     throw error;
   }
   return readouts.map((r) => evaluateReadout(session, r, around));

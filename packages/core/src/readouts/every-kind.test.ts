@@ -5,7 +5,7 @@ import {
   type Field,
   type Readout,
   type ReadoutKind,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { AnalysisSession } from '../analysis/index.ts';
 import { resolveLayer } from '../changes/index.ts';

@@ -1,4 +1,4 @@
-import type { ReadoutOf } from '@halfsplit/contract';
+import type { ReadoutOf } from '@zemble/contract';
 import { magnitude, transfer } from '../analysis/index.ts';
 import { formatQuantity, ratioToDb } from '../quantity/index.ts';
 import { needed, undefinedBecause, type ReadoutType } from './readout-type.ts';

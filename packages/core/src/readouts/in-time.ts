@@ -1,4 +1,4 @@
-import type { ReadoutOf } from '@halfsplit/contract';
+import type { ReadoutOf } from '@zemble/contract';
 import { transient, type AnalysisSession } from '../analysis/index.ts';
 import { crossingsOf, oscillationOf, type Oscillation, type Trace } from '../audio/index.ts';
 import { formatQuantity } from '../quantity/index.ts';

@@ -1,4 +1,4 @@
-export type { Readout, ReadoutOf, Want } from '@halfsplit/contract';
+export type { Readout, ReadoutOf, Want } from '@zemble/contract';
 export { checkReadouts } from './check-readouts.ts';
 export { clockFault, clockOhm } from './clock-rate.ts';
 export {

@@ -1,4 +1,4 @@
-import type { Layer, Readout } from '@halfsplit/contract';
+import type { Layer, Readout } from '@zemble/contract';
 import { plainCircuit, resolveLayer } from '../changes/index.ts';
 import { netNamed, readoutFields, type LayerCircuit, type UnitDocument } from '../circuit/index.ts';
 

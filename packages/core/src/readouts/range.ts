@@ -1,4 +1,4 @@
-import { readoutDefinitionOf, type Readout, type ReadoutOf } from '@halfsplit/contract';
+import { readoutDefinitionOf, type Readout, type ReadoutOf } from '@zemble/contract';
 import type { AnalysisSession } from '../analysis/index.ts';
 import { controlState } from '../circuit/index.ts';
 import {

@@ -1,4 +1,4 @@
-import type { Readout } from '@halfsplit/contract';
+import type { Readout } from '@zemble/contract';
 import type { AnalysisSession } from '../analysis/index.ts';
 import type { Setting } from '../circuit/index.ts';
 import { evaluateReadout, type ReadoutsAround } from './evaluate.ts';

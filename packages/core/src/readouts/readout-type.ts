@@ -1,7 +1,7 @@
-import type { ReadoutKind, Readout, ReadoutOf } from '@halfsplit/contract';
+import type { ReadoutKind, Readout, ReadoutOf } from '@zemble/contract';
 import type { AdjointSlopes, AnalysisSession } from '../analysis/index.ts';
 import type { Setting } from '../circuit/index.ts';
-import { HalfsplitError, type Problem } from '../errors.ts';
+import { ZembleError, type Problem } from '../errors.ts';
 
 /** A readout's answer on one layer: a number, or the sentence that says why there is none. */
 export type ReadoutAnswer =
@@ -31,7 +31,7 @@ export type ReadoutReading =
 export interface ReadoutType<K extends ReadoutKind> {
   /** Short words for a list: "from in to out at 1 kHz". */
   describe(readout: ReadoutOf<K>): string;
-  /** Throws HalfsplitError or NoOperatingPoint where it is not defined. */
+  /** Throws ZembleError or NoOperatingPoint where it is not defined. */
   compute(session: AnalysisSession, readout: ReadoutOf<K>, context: ReadoutContext): ReadoutReading;
   /** d value / d (relative deviation) of every part by the adjoint system, where the kind has one. */
   slopes?(adjoint: AdjointSlopes, session: AnalysisSession, readout: ReadoutOf<K>): number[];
@@ -40,14 +40,14 @@ export interface ReadoutType<K extends ReadoutKind> {
 /** What must be there. Throws `readout/not-defined` that names the field. */
 export function needed<T>(readout: Readout, name: string, value: T | undefined): T {
   if (value !== undefined && value !== '') return value;
-  throw new HalfsplitError('readout/not-defined', { where: readout.name, detail: `"${name}" is missing` });
+  throw new ZembleError('readout/not-defined', { where: readout.name, detail: `"${name}" is missing` });
 }
 
 /** Ends a long computation whose time is up. Throws `readout/left-out`. */
 export function checkTime(readout: Readout, { mayGoOn }: Pick<ReadoutContext, 'mayGoOn'>): void {
-  if (!mayGoOn()) throw new HalfsplitError('readout/left-out', { where: readout.name });
+  if (!mayGoOn()) throw new ZembleError('readout/left-out', { where: readout.name });
 }
 
 /** Why a readout is not defined, as an error to throw. */
-export const undefinedBecause = (readout: Readout, detail: string): HalfsplitError =>
-  new HalfsplitError('readout/not-defined', { where: readout.name, detail: detail.replace(/\.$/, '') });
+export const undefinedBecause = (readout: Readout, detail: string): ZembleError =>
+  new ZembleError('readout/not-defined', { where: readout.name, detail: detail.replace(/\.$/, '') });

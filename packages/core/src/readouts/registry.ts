@@ -1,4 +1,4 @@
-import type { ReadoutKind, Readout, ReadoutOf } from '@halfsplit/contract';
+import type { ReadoutKind, Readout, ReadoutOf } from '@zemble/contract';
 import type { AnalysisSession, AdjointSlopes } from '../analysis/index.ts';
 import { corner } from './corner.ts';
 import { current, dissipation, junctionTemperature, supplyPower, voltage } from './direct.ts';
@@ -56,7 +56,7 @@ function typed<K extends ReadoutKind, T>(
 export const describeReadout = (readout: Readout): string =>
   typed(readout.kind, readout, (type, r) => type.describe(r));
 
-/** Computes a readout. Throws HalfsplitError or NoOperatingPoint where it is not defined. */
+/** Computes a readout. Throws ZembleError or NoOperatingPoint where it is not defined. */
 export const computeReadout = (
   session: AnalysisSession,
   readout: Readout,

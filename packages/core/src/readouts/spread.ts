@@ -13,7 +13,7 @@ import {
   type ToleranceRuns,
   type TurnedPart,
 } from '../analysis/index.ts';
-import { readoutDefinitionOf, type Readout } from '@halfsplit/contract';
+import { readoutDefinitionOf, type Readout } from '@zemble/contract';
 import { evaluateReadout, type ReadoutsAround } from './evaluate.ts';
 import { adjointSlopesOf } from './registry.ts';
 import { outsideBy, wantedRange } from './want.ts';

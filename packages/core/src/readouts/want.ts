@@ -1,4 +1,4 @@
-import type { Want } from '@halfsplit/contract';
+import type { Want } from '@zemble/contract';
 
 /** The wanted range as its two ends, either open; undefined when nothing is wanted. */
 export function wantedRange(want: Want | undefined): { low: number; high: number } | undefined {

@@ -1,4 +1,4 @@
-import type { Edit, Effect, UnitResource } from '@halfsplit/contract';
+import type { Edit, Effect, UnitResource } from '@zemble/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { applyEdit, applyEdits } from './apply-edit.ts';

@@ -1,4 +1,4 @@
-import type { Edit, Effect, UnitResource } from '@halfsplit/contract';
+import type { Edit, Effect, UnitResource } from '@zemble/contract';
 
 /** Entries of the log that a page keeps. */
 const KEPT_LOG = 500;

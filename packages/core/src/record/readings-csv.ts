@@ -1,9 +1,4 @@
-import {
-  READING_CONDITIONS,
-  type Between,
-  type ReadingCondition,
-  type UnitResource,
-} from '@halfsplit/contract';
+import { READING_CONDITIONS, type Between, type ReadingCondition, type UnitResource } from '@zemble/contract';
 import { KINDS, type Part } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { delimiterOf, readCsv, writeCsv } from '../formats/index.ts';

@@ -1,4 +1,4 @@
-import type { SheetPart, UnitResource } from '@halfsplit/contract';
+import type { SheetPart, UnitResource } from '@zemble/contract';
 import type { Part } from '../circuit/index.ts';
 import { claimedNames, isTraced, retraced, withClaims } from '../continuity/index.ts';
 import { readPart } from '../formats/index.ts';

@@ -1,4 +1,4 @@
-import type { UnitResource } from '@halfsplit/contract';
+import type { UnitResource } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { documentFromResource, DocumentMaker } from './unit-resource.ts';
 

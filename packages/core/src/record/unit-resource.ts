@@ -4,7 +4,7 @@ import {
   type ReadingResource,
   type Step,
   type UnitResource,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { partPutIn } from '../changes/index.ts';
 import type { Circuit, LayerValue, Part, UnitDocument } from '../circuit/index.ts';
 import type { Problem } from '../errors.ts';

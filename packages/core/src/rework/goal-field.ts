@@ -1,6 +1,6 @@
-import { readoutDefinitionOf } from '@halfsplit/contract';
+import { readoutDefinitionOf } from '@zemble/contract';
 import type { AnalysisSession, TurnedPart } from '../analysis/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 import {
   evaluateReadout,
   outsideBy,
@@ -65,7 +65,7 @@ export class GoalField {
     const found = this.around.readouts?.find((r) => r.id === readoutId);
     const range = wantedRange(want);
     if (!found || !range)
-      throw new HalfsplitError('readout/not-defined', {
+      throw new ZembleError('readout/not-defined', {
         where: readoutId,
         detail: found ? 'no value is wanted of it' : 'there is no such readout',
       });

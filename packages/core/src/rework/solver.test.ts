@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { resolveLayer, withPlanned } from '../changes/index.ts';
 import type { Circuit } from '../circuit/index.ts';
-import type { HalfsplitError } from '../errors.ts';
+import type { ZembleError } from '../errors.ts';
 import { isPreferred } from '../quantity/index.ts';
 import { evaluateAll, type Readout } from '../readouts/index.ts';
 import { circuitOf } from '../testing/circuits.ts';
@@ -193,7 +193,7 @@ describe('solve', () => {
       solve(ask(change as Partial<SolveRequest>));
       expect.unreachable();
     } catch (error) {
-      expect((error as HalfsplitError).code).toBe(code);
+      expect((error as ZembleError).code).toBe(code);
     }
   });
 });

@@ -1,9 +1,9 @@
-import { readoutDefinitionOf, type Layer } from '@halfsplit/contract';
+import { readoutDefinitionOf, type Layer } from '@zemble/contract';
 import { AnalysisSession } from '../analysis/index.ts';
 import { resolveLayer } from '../changes/index.ts';
 import type { Circuit, LayerCircuit, LayerPart, Setting } from '../circuit/index.ts';
 import type { Drawer } from '../drawer/index.ts';
-import { HalfsplitError, problem } from '../errors.ts';
+import { ZembleError, problem } from '../errors.ts';
 import { bearingsOf, checkRatings } from '../judge/index.ts';
 import type { ESeries } from '../quantity/index.ts';
 import {
@@ -115,7 +115,7 @@ class ValueSearch {
   constructor(request: SolveRequest, watch: Watch) {
     this.request = request;
     this.watch = watch;
-    if (request.may.length === 0) throw new HalfsplitError('rework/nothing-to-change');
+    if (request.may.length === 0) throw new ZembleError('rework/nothing-to-change');
     this.circuit = resolveLayer(request.circuit, request.layer);
     for (const ref of request.may) this.addPart(ref);
     this.session = new AnalysisSession(this.circuit);
@@ -132,9 +132,9 @@ class ValueSearch {
   private addPart(ref: string): void {
     const part = this.circuit.parts.find((p) => p.ref === ref);
     if (!part)
-      throw new HalfsplitError('circuit/unknown-part', { ref, where: 'The list of parts that may change' });
+      throw new ZembleError('circuit/unknown-part', { ref, where: 'The list of parts that may change' });
     if (!canChange(part) || typeof part.value !== 'number')
-      throw new HalfsplitError('circuit/bad-value', { ref, detail: 'its value cannot be turned' });
+      throw new ZembleError('circuit/bad-value', { ref, detail: 'its value cannot be turned' });
     this.parts.set(ref, part);
   }
 
@@ -143,7 +143,7 @@ class ValueSearch {
     const readout = this.request.readouts.find((r) => r.id === id);
     const answer = readout && evaluateReadout(this.session, readout, this.around);
     if (!answer?.ok)
-      throw new HalfsplitError('readout/not-defined', {
+      throw new ZembleError('readout/not-defined', {
         where: readout?.name ?? id,
         detail: answer ? answer.problem.message : 'there is no such readout to keep',
       });

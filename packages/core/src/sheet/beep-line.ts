@@ -1,4 +1,4 @@
-import type { BeepData } from '@halfsplit/contract';
+import type { BeepData } from '@zemble/contract';
 import { formNets, pinText, type Traceable } from '../continuity/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { findPin } from '../pinout/index.ts';

@@ -1,4 +1,4 @@
-import type { Step } from '@halfsplit/contract';
+import type { Step } from '@zemble/contract';
 import {
   applyChange,
   buildLayer,

@@ -1,4 +1,4 @@
-import { SAW, type SawWord } from '@halfsplit/contract';
+import { SAW, type SawWord } from '@zemble/contract';
 import { KINDS, markedNumber, netsOf, type Part, type UnitDocument } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { aspectsOf, bareAspect, type Aspect } from '../judge/index.ts';

@@ -1,4 +1,4 @@
-import { definitionOf, type Field } from '@halfsplit/contract';
+import { definitionOf, type Field } from '@zemble/contract';
 import { isPolarised, kindOfRef, KINDS, markedValue, partFields, type Part } from '../circuit/index.ts';
 import { modelNamed } from '../models/index.ts';
 import { exactText, formatPlain, type QuantityKind } from '../quantity/index.ts';

@@ -1,4 +1,4 @@
-import type { PartKind } from '@halfsplit/contract';
+import type { PartKind } from '@zemble/contract';
 import { isPassive, KINDS, type Part } from '../circuit/index.ts';
 import { problem, type Problem } from '../errors.ts';
 import { pinByNumber, pinoutOf, sharedPins, unitOfPackage, type Packaged } from '../pinout/index.ts';

@@ -6,7 +6,7 @@ import {
   type Field,
   type PartKind,
   type QuantityField,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { KINDS } from '../circuit/index.ts';
 
 /** Fields that a word of a line sets. */

@@ -1,4 +1,4 @@
-import { QUANTITY_KINDS, type Field } from '@halfsplit/contract';
+import { QUANTITY_KINDS, type Field } from '@zemble/contract';
 import { KINDS, markedValue, partFields, type Part } from '../circuit/index.ts';
 import { formatQuantity } from '../quantity/index.ts';
 

@@ -1,4 +1,4 @@
-import type { PartKind } from '@halfsplit/contract';
+import type { PartKind } from '@zemble/contract';
 import { kindOfRef, KINDS } from '../circuit/index.ts';
 import { modelNamed } from '../models/index.ts';
 import { LineReader, unreadable, type SheetLineResult } from './line-reader.ts';

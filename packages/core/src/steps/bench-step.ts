@@ -1,4 +1,4 @@
-import type { Done } from '@halfsplit/contract';
+import type { Done } from '@zemble/contract';
 
 /** What sort of work a step is, in the order in which good hands go. */
 export const STEP_KINDS = [

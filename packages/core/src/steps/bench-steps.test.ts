@@ -1,4 +1,4 @@
-import type { Change, Step } from '@halfsplit/contract';
+import type { Change, Step } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { applyStep, takeBack, type ChangedCircuit } from '../changes/index.ts';
 import type { Circuit, LayerPart, UnitDocument } from '../circuit/index.ts';

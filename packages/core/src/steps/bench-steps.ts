@@ -1,4 +1,4 @@
-import type { Board, BoardPlace, Change } from '@halfsplit/contract';
+import type { Board, BoardPlace, Change } from '@zemble/contract';
 import { AnalysisSession } from '../analysis/index.ts';
 import { belongsOnBoard, holeWords, wiredRefs } from '../board/index.ts';
 import {
@@ -11,7 +11,7 @@ import {
 import type { LayerCircuit, UnitDocument } from '../circuit/index.ts';
 import { likelyStored } from '../isolate/index.ts';
 import { bearingsOf } from '../judge/index.ts';
-import { HalfsplitError, type Problem } from '../errors.ts';
+import { ZembleError, type Problem } from '../errors.ts';
 import { unitOfPackage } from '../pinout/index.ts';
 import type { BenchStep, Draft } from './bench-step.ts';
 import { computed } from './computed.ts';
@@ -81,7 +81,7 @@ function workFor(unit: UnitDocument, wish: WorkWish): Work {
   if (isWhole === true) return wholeUnit(unit);
   if (id !== undefined) {
     const change = changes.find((c) => c.id === id);
-    if (!change) throw new HalfsplitError('change/unknown', { text: id, parts: changes.map((c) => c.id) });
+    if (!change) throw new ZembleError('change/unknown', { text: id, parts: changes.map((c) => c.id) });
     const isOpen = alsoDone?.includes(id) === true;
     if (isBack === true || (change.state === 'done' && !isOpen)) return takingBack(asDone(unit, id), change);
   }

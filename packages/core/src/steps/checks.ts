@@ -1,4 +1,4 @@
-import type { Hazard } from '@halfsplit/contract';
+import type { Hazard } from '@zemble/contract';
 import { AnalysisSession } from '../analysis/index.ts';
 import { netsOf, type LayerCircuit } from '../circuit/index.ts';
 import { SAFE_V } from '../isolate/index.ts';

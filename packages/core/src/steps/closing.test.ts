@@ -1,4 +1,4 @@
-import type { Change } from '@halfsplit/contract';
+import type { Change } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { circuitOf } from '../testing/circuits.ts';
 import { openThings } from './closing.ts';

@@ -1,5 +1,5 @@
-import type { BenchTicks, UnitResource } from '@halfsplit/contract';
-import { isTemporary } from '@halfsplit/contract';
+import type { BenchTicks, UnitResource } from '@zemble/contract';
+import { isTemporary } from '@zemble/contract';
 import { ledgerOf, reportChanges } from '../changes/index.ts';
 import { printedText, type Circuit } from '../circuit/index.ts';
 import { takenOut } from '../drawer/index.ts';

@@ -1,4 +1,4 @@
-import type { Change, Step } from '@halfsplit/contract';
+import type { Change, Step } from '@zemble/contract';
 import { applyStep, placesOf, type ChangedCircuit } from '../changes/index.ts';
 
 /** One step of a change, in the order in which it is planned. */

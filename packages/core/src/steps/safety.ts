@@ -1,4 +1,4 @@
-import type { Hazard } from '@halfsplit/contract';
+import type { Hazard } from '@zemble/contract';
 import { formatQuantity } from '../quantity/index.ts';
 import { dischargeOf, HARMLESS_J, SAFE_V, WORKING_V, type Stored } from '../isolate/index.ts';
 import type { Draft } from './bench-step.ts';

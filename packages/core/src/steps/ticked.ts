@@ -1,4 +1,4 @@
-import type { BenchTicks, Tick } from '@halfsplit/contract';
+import type { BenchTicks, Tick } from '@zemble/contract';
 import type { BenchStep, StepKind } from './bench-step.ts';
 
 /** A step with whether it is done. */

@@ -1,4 +1,4 @@
-import type { Change } from '@halfsplit/contract';
+import type { Change } from '@zemble/contract';
 import { placesOf, undoSentences, type MadeChange } from '../changes/index.ts';
 import type { StepKind } from './bench-step.ts';
 import { fitCaution } from './part-words.ts';

@@ -1,4 +1,4 @@
-import type { Change } from '@halfsplit/contract';
+import type { Change } from '@zemble/contract';
 import { bodyOf, lookOf } from '../bodies/index.ts';
 import { applyStep, readPin, unmeasuredPart, type ChangedCircuit } from '../changes/index.ts';
 import { resolvePart, type LayerPart } from '../circuit/index.ts';

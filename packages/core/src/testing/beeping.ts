@@ -1,4 +1,4 @@
-import type { BeepData } from '@halfsplit/contract';
+import type { BeepData } from '@zemble/contract';
 import type { Circuit } from '../circuit/index.ts';
 import {
   contradictionsOf,

@@ -1,4 +1,4 @@
-import type { Board, Hole } from '@halfsplit/contract';
+import type { Board, Hole } from '@zemble/contract';
 import type { LayerCircuit } from '../circuit/index.ts';
 
 /** Copper a second way: every hole by itself, painted from hole to neighbour until nothing changes. */

@@ -1,4 +1,4 @@
-import type { BlockData, EvidenceData, Hazard, PathData } from '@halfsplit/contract';
+import type { BlockData, EvidenceData, Hazard, PathData } from '@zemble/contract';
 
 export function chain(n: number, of: (i: number) => Partial<BlockData> = () => ({})): PathData {
   return {

@@ -1,4 +1,4 @@
-import type { Step } from '@halfsplit/contract';
+import type { Step } from '@zemble/contract';
 import { applyStep, type ChangedCircuit } from '../changes/apply.ts';
 import { resolvePart, type Circuit } from '../circuit/index.ts';
 import { seededRandom } from '../numeric/index.ts';

@@ -1,4 +1,4 @@
-import type { Layer, ReadoutKind, ReadoutOf } from '@halfsplit/contract';
+import type { Layer, ReadoutKind, ReadoutOf } from '@zemble/contract';
 import { AnalysisSession } from '../analysis/index.ts';
 import { seededRandom } from '../numeric/index.ts';
 import { resolveLayer } from '../changes/index.ts';

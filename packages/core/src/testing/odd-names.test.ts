@@ -7,7 +7,7 @@ const ODD = ['__proto__', 'constructor', 'hasOwnProperty', 'toString', 'valueOf'
 
 const unitNamed = (name: string) =>
   unitDocumentFrom({
-    format: 'halfsplit/unit',
+    format: 'zemble/unit',
     version: 1,
     unit: { name },
     circuit: {

@@ -1,4 +1,4 @@
-import type { Board, Wire } from '@halfsplit/contract';
+import type { Board, Wire } from '@zemble/contract';
 import { UnionFind, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
 import {
   keyOfEnd,

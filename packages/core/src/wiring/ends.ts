@@ -1,4 +1,4 @@
-import type { Board, Wire } from '@halfsplit/contract';
+import type { Board, Wire } from '@zemble/contract';
 import { netsOf, type LayerCircuit } from '../circuit/index.ts';
 import { findPin } from '../pinout/index.ts';
 

@@ -1,4 +1,4 @@
-import type { PartKind } from '@halfsplit/contract';
+import type { PartKind } from '@zemble/contract';
 import type { ControlState, LayerPart } from '../circuit/index.ts';
 
 /** A lug as it is seen from behind, where the iron comes from; places in units of a lug's width from the middle. */

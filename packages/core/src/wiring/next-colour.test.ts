@@ -1,4 +1,4 @@
-import type { Wire } from '@halfsplit/contract';
+import type { Wire } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { resolveLayer } from '../changes/index.ts';
 import { circuitOf, seeded } from '../testing/circuits.ts';

@@ -1,4 +1,4 @@
-import type { Board, PartKind } from '@halfsplit/contract';
+import type { Board, PartKind } from '@zemble/contract';
 import { readPlaces } from '../board/index.ts';
 import type { LayerCircuit, LayerPart } from '../circuit/index.ts';
 

@@ -1,7 +1,7 @@
-import { readoutDefinitionOf } from '@halfsplit/contract';
+import { readoutDefinitionOf } from '@zemble/contract';
 import { resolveLayer, withControls } from '../changes/index.ts';
 import type { UnitDocument } from '../circuit/index.ts';
-import { HalfsplitError } from '../errors.ts';
+import { ZembleError } from '../errors.ts';
 import { evaluateAll, type ReadoutAnswer } from '../readouts/index.ts';
 import { contactsOf, type ContactPosition } from './lugs.ts';
 
@@ -40,7 +40,7 @@ export function positionTable(document: UnitDocument, which: 'quick' | 'all' = '
       const turned = withControls(circuit, { [ref]: state });
       return evaluateAll(resolveLayer(turned, 'planned'), asked, document);
     } catch (error) {
-      if (error instanceof HalfsplitError) return null;
+      if (error instanceof ZembleError) return null;
       throw error;
     }
   }

@@ -1,4 +1,4 @@
-import type { Wire } from '@halfsplit/contract';
+import type { Wire } from '@zemble/contract';
 import type { LayerCircuit } from '../circuit/index.ts';
 import { readEnd } from './ends.ts';
 

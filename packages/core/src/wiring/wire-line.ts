@@ -1,4 +1,4 @@
-import { wireSchema, type Wire } from '@halfsplit/contract';
+import { wireSchema, type Wire } from '@zemble/contract';
 import { whyNotKept } from '../formats/index.ts';
 import { WIRE_COLOURS } from './colours.ts';
 

@@ -1,4 +1,4 @@
-import type { Board, Wire } from '@halfsplit/contract';
+import type { Board, Wire } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { resolveLayer } from '../changes/index.ts';
 import { evaluateAll } from '../readouts/index.ts';

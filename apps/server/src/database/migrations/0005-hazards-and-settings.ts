@@ -1,4 +1,4 @@
-import { splitHazards } from '@halfsplit/contract';
+import { splitHazards } from '@zemble/contract';
 import { DataTypes, QueryTypes, type QueryInterface } from 'sequelize';
 
 const required = { allowNull: false };

@@ -5,7 +5,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { BeepData } from '@halfsplit/contract';
+import type { BeepData } from '@zemble/contract';
 
 /** What beeped with what. Never changed but for being withdrawn, or for what it beeps through. */
 export class BeepModel extends Model<InferAttributes<BeepModel>, InferCreationAttributes<BeepModel>> {

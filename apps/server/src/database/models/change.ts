@@ -1,4 +1,4 @@
-import type { FileChange } from '@halfsplit/contract';
+import type { FileChange } from '@zemble/contract';
 import {
   DataTypes,
   Model,

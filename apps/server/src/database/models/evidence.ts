@@ -5,7 +5,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { EvidenceData } from '@halfsplit/contract';
+import type { EvidenceData } from '@zemble/contract';
 
 /** One test of the search and what was seen. Never changed but for being withdrawn. */
 export class EvidenceModel extends Model<

@@ -5,7 +5,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { PartKind, FilePart } from '@halfsplit/contract';
+import type { PartKind, FilePart } from '@zemble/contract';
 
 type StoredValue = FilePart['marked'];
 

@@ -6,7 +6,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { PhotoResource } from '@halfsplit/contract';
+import type { PhotoResource } from '@zemble/contract';
 
 /** A picture of a board, as JPEG without metadata, and the points on it. */
 export class PhotoModel extends Model<InferAttributes<PhotoModel>, InferCreationAttributes<PhotoModel>> {

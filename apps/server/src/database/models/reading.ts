@@ -6,7 +6,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { Between, ReadingCondition } from '@halfsplit/contract';
+import type { Between, ReadingCondition } from '@zemble/contract';
 
 /** A reading of a part or of a readout. Never changed but for being withdrawn, and for what is told later of how it was read. */
 export class ReadingModel extends Model<

@@ -5,7 +5,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { FileReadout } from '@halfsplit/contract';
+import type { FileReadout } from '@zemble/contract';
 
 export class ReadoutModel extends Model<
   InferAttributes<ReadoutModel>,

@@ -1,4 +1,4 @@
-import type { StockItem } from '@halfsplit/contract';
+import type { StockItem } from '@zemble/contract';
 import {
   DataTypes,
   Model,

@@ -15,7 +15,7 @@ import type {
   Stage,
   UnitPlace,
   UnitResource,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 
 /** Fields of a unit file that this version does not use, kept for the next export. */
 export interface UnitExtra {

@@ -1,5 +1,5 @@
 import { buffer } from 'node:stream/consumers';
-import { unitResourceSchema, unkeepableIn } from '@halfsplit/contract';
+import { unitResourceSchema, unkeepableIn } from '@zemble/contract';
 import type { Sequelize, Transaction } from 'sequelize';
 import { openPromise, type Entry, type ZipFile } from 'yauzl';
 import { ApiError } from '../../errors.ts';

@@ -1,16 +1,17 @@
 import { createHash } from 'node:crypto';
+import { isOfFormat } from '@zemble/contract';
 import { z } from 'zod';
 import type { UnitModel } from '../../database/models/index.ts';
 
 /** The whole bench as one ZIP archive: a folder a unit with its record and pictures, and a list of everything at the end. */
-export const ARCHIVE_FORMAT = 'halfsplit/bench';
+export const ARCHIVE_FORMAT = 'zemble/bench';
 export const ARCHIVE_VERSION = 1;
 export const LIST_NAME = 'bench.json';
 /** The drawer of the workshop, with what units took from it; an archive of an earlier version has none. */
 export const DRAWER_NAME = 'drawer.json';
 
 export const archiveListSchema = z.object({
-  format: z.literal(ARCHIVE_FORMAT),
+  format: z.string().refine((said) => isOfFormat(said, ARCHIVE_FORMAT)),
   version: z.literal(ARCHIVE_VERSION),
   /** SHA-256 of every other file of the archive, by its name. */
   files: z.record(z.string(), z.string()),

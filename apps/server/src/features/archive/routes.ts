@@ -12,7 +12,7 @@ export function archiveRoutes(app: App): void {
     { schema: { tags: ['units'], summary: 'The whole bench as one archive (ZIP)' } },
     async (_, reply) => {
       // Into a file first: a slow reader holds no transaction open.
-      const path = join(tmpdir(), `halfsplit-${randomUUID()}.zip`);
+      const path = join(tmpdir(), `zemble-${randomUUID()}.zip`);
       try {
         await writeArchive(app.database, path);
       } catch (error) {

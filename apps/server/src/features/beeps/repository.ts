@@ -1,4 +1,4 @@
-import type { BeepData } from '@halfsplit/contract';
+import type { BeepData } from '@zemble/contract';
 import { col, fn, Op, where, type Transaction } from 'sequelize';
 import { BeepModel, PartModel } from '../../database/models/index.ts';
 

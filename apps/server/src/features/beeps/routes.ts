@@ -1,4 +1,4 @@
-import { beepThroughSchema, createBeepSchema } from '@halfsplit/contract';
+import { beepThroughSchema, createBeepSchema } from '@zemble/contract';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { unitWrite } from '../units/write-route.ts';

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { BeepData, createBeepSchema } from '@halfsplit/contract';
+import type { BeepData, createBeepSchema } from '@zemble/contract';
 import {
   beepSentence,
   claimedNames,
@@ -8,7 +8,7 @@ import {
   retraced,
   withClaims,
   type Part,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { Inverse, UnitModel } from '../../database/models/index.ts';

@@ -1,4 +1,4 @@
-import { readChanges, readPart, type Circuit } from '@halfsplit/core';
+import { readChanges, readPart, type Circuit } from '@zemble/core';
 import type { Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
 import { heardOf } from '../beeps/repository.ts';

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { FileChange } from '@halfsplit/contract';
+import type { FileChange } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import { ChangeModel } from '../../database/models/index.ts';
 

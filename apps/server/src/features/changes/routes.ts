@@ -1,4 +1,4 @@
-import { createChangeSchema, updateChangeSchema } from '@halfsplit/contract';
+import { createChangeSchema, updateChangeSchema } from '@zemble/contract';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { unitWrite } from '../units/write-route.ts';

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { ChangeSet, ChangeState, CreateChange, FileChange, UpdateChange } from '@halfsplit/contract';
+import type { ChangeSet, ChangeState, CreateChange, FileChange, UpdateChange } from '@zemble/contract';
 import {
   changeSentence,
   ledgerOf,
@@ -7,7 +7,7 @@ import {
   reportChanges,
   type LedgerEntry,
   type Problem,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import type { Transaction } from 'sequelize';
 import type { ChangeModel, UnitModel } from '../../database/models/index.ts';
 import { changeRow } from '../../database/rows.ts';

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import type { Drawer } from '@halfsplit/core';
-import type { DemoPhoto, DemoUnit } from '@halfsplit/demo';
+import type { Drawer } from '@zemble/core';
+import type { DemoPhoto, DemoUnit } from '@zemble/demo';
 import type { Sequelize } from 'sequelize';
 import { countStock, insertStock } from '../drawer/repository.ts';
 import { appendLog } from '../log/repository.ts';

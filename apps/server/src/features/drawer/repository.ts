@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { StockItem } from '@halfsplit/contract';
+import type { StockItem } from '@zemble/contract';
 import { Op, type Model, type Transaction } from 'sequelize';
 import { StockModel, StockMoveModel, UnitModel } from '../../database/models/index.ts';
 

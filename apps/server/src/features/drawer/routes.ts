@@ -6,7 +6,7 @@ import {
   putOutSchema,
   removeStockSchema,
   stockRowSchema,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { notFound } from '../../errors.ts';

@@ -5,7 +5,7 @@ import {
   type NeedsResource,
   type StockItem,
   type StockRow,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import {
   matching,
   needsOf,
@@ -16,7 +16,7 @@ import {
   takenOut,
   type Circuit,
   type Need,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { StockModel, UnitModel } from '../../database/models/index.ts';
 import { insertKeys } from '../../database/keys.ts';

@@ -1,4 +1,4 @@
-import type { Effect } from '@halfsplit/contract';
+import type { Effect } from '@zemble/contract';
 import {
   BeepModel,
   ChangeModel,

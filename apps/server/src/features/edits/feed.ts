@@ -2,7 +2,7 @@ import { EventEmitter, on } from 'node:events';
 import { Client } from 'pg';
 
 /** Channel on which a transaction tells, as it commits, whose record it has changed. */
-export const EDITS_CHANNEL = 'halfsplit_edits';
+export const EDITS_CHANNEL = 'zemble_edits';
 
 const FIRST_RETRY_MS = 200;
 const LONGEST_RETRY_MS = 5000;

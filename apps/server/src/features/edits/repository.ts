@@ -1,4 +1,4 @@
-import type { Edit, Effect } from '@halfsplit/contract';
+import type { Edit, Effect } from '@zemble/contract';
 import { Op, type Transaction } from 'sequelize';
 import { LogEntryModel, UnitModel } from '../../database/models/index.ts';
 import type { TouchedRow } from '../../database/touched.ts';

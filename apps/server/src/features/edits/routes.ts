@@ -1,4 +1,4 @@
-import type { StreamEvent } from '@halfsplit/contract';
+import type { StreamEvent } from '@zemble/contract';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { z } from 'zod';
 import type { App } from '../../app.ts';

@@ -1,4 +1,4 @@
-import type { WriteAnswer } from '@halfsplit/contract';
+import type { WriteAnswer } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
 import type { TouchedRow } from '../../database/touched.ts';

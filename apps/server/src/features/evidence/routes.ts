@@ -1,4 +1,4 @@
-import { createEvidenceSchema } from '@halfsplit/contract';
+import { createEvidenceSchema } from '@zemble/contract';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { unitWrite } from '../units/write-route.ts';

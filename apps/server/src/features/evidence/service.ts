@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import type { createEvidenceSchema } from '@halfsplit/contract';
-import { evidenceSentence, preparePath } from '@halfsplit/core';
+import type { createEvidenceSchema } from '@zemble/contract';
+import { evidenceSentence, preparePath } from '@zemble/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { UnitModel } from '../../database/models/index.ts';

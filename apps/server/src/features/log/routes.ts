@@ -1,4 +1,4 @@
-import { createNoteSchema, undoSchema } from '@halfsplit/contract';
+import { createNoteSchema, undoSchema } from '@zemble/contract';
 import type { App } from '../../app.ts';
 import { unitWrite } from '../units/write-route.ts';
 import { addNote, undoStep } from './service.ts';

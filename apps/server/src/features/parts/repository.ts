@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { SheetPart } from '@halfsplit/contract';
+import type { SheetPart } from '@zemble/contract';
 import { Op, type Transaction } from 'sequelize';
 import { PartModel } from '../../database/models/index.ts';
 

@@ -1,4 +1,4 @@
-import { createPartSchema, removeSchema, updatePartSchema } from '@halfsplit/contract';
+import { createPartSchema, removeSchema, updatePartSchema } from '@zemble/contract';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { unitWrite } from '../units/write-route.ts';

@@ -1,5 +1,5 @@
-import type { createPartSchema, updatePartSchema, FilePart, SheetPart } from '@halfsplit/contract';
-import { formatSheetLine, readPart, restated, type Part, type Problem } from '@halfsplit/core';
+import type { createPartSchema, updatePartSchema, FilePart, SheetPart } from '@zemble/contract';
+import { formatSheetLine, readPart, restated, type Part, type Problem } from '@zemble/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { PartModel, UnitModel } from '../../database/models/index.ts';

@@ -1,4 +1,5 @@
 import cookie from '@fastify/cookie';
+import { FORMER_NAME } from '@zemble/contract';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import type { PersonModel } from '../../database/models/index.ts';
 import { ApiError } from '../../errors.ts';
@@ -15,11 +16,14 @@ declare module 'fastify' {
   }
 }
 
-const COOKIE = 'halfsplit_session';
+const COOKIE = 'zemble_session';
+/** Where a device that signed in under the former name keeps its token. */
+const FORMER_COOKIE = `${FORMER_NAME}_session`;
 const YEAR_S = 365 * 24 * 3600;
 
 /** The device's token, empty where it has none. */
-export const tokenOf = (request: FastifyRequest): string => request.cookies[COOKIE] ?? '';
+export const tokenOf = (request: FastifyRequest): string =>
+  request.cookies[COOKIE] ?? request.cookies[FORMER_COOKIE] ?? '';
 
 /** Whether whoever began a request is still signed in: a stream ends when its device is signed out. */
 export const isStillIn = async (request: FastifyRequest): Promise<boolean> =>
@@ -36,7 +40,8 @@ export function giveToken(request: FastifyRequest, reply: FastifyReply, token: s
   });
 }
 
-export const takeToken = (reply: FastifyReply): void => void reply.clearCookie(COOKIE, { path: '/' });
+export const takeToken = (reply: FastifyReply): void =>
+  void reply.clearCookie(COOKIE, { path: '/' }).clearCookie(FORMER_COOKIE, { path: '/' });
 
 /** Asks everybody who wants something of the API who they are. */
 export async function askForNames(app: FastifyInstance, apiRoot: string): Promise<void> {

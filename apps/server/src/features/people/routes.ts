@@ -8,7 +8,7 @@ import {
   sessionSchema,
   signInSchema,
   type Session,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { z } from 'zod';
 import type { App } from '../../app.ts';

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
-import { PAIRING_S, type Pairing, type Person } from '@halfsplit/contract';
+import { PAIRING_S, type Pairing, type Person } from '@zemble/contract';
 import type { Sequelize } from 'sequelize';
 import { alone } from '../../database/migrate.ts';
 import type { PersonModel } from '../../database/models/index.ts';

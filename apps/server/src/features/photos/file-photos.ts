@@ -1,4 +1,4 @@
-import type { FilePhoto, PhotoOverlay } from '@halfsplit/contract';
+import type { FilePhoto, PhotoOverlay } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
 import { shownPicture, type Picture } from './picture.ts';

@@ -1,4 +1,4 @@
-import type { Board, Panel, UnitResource } from '@halfsplit/contract';
+import type { Board, Panel, UnitResource } from '@zemble/contract';
 import { turnedPoint } from './turned.ts';
 
 /** What of a unit photos lie under. */

@@ -1,4 +1,4 @@
-import type { PhotoResource } from '@halfsplit/contract';
+import type { PhotoResource } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import { PhotoModel } from '../../database/models/index.ts';
 import { photoResource } from '../units/resources.ts';

@@ -1,4 +1,4 @@
-import { removeSchema, updatePhotoSchema, writeAnswerSchema } from '@halfsplit/contract';
+import { removeSchema, updatePhotoSchema, writeAnswerSchema } from '@zemble/contract';
 import type { FastifyError, FastifyRequest } from 'fastify';
 import { z } from 'zod';
 import type { App } from '../../app.ts';

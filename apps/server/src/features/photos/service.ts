@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { PhotoOverlay, PhotoResource, UpdatePhoto } from '@halfsplit/contract';
+import type { PhotoOverlay, PhotoResource, UpdatePhoto } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import type { Inverse, PhotoModel, UnitModel } from '../../database/models/index.ts';
 import { changeRow, setRemoved } from '../../database/rows.ts';

@@ -1,4 +1,4 @@
-import type { PhotoLink, PhotoOverlay } from '@halfsplit/contract';
+import type { PhotoLink, PhotoOverlay } from '@zemble/contract';
 
 /** Quarter turns that leave everything as it was. */
 export const WHOLE_TURN = 4;

@@ -1,4 +1,4 @@
-import { amendReadingSchema, createReadingSchema } from '@halfsplit/contract';
+import { amendReadingSchema, createReadingSchema } from '@zemble/contract';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { unitWrite } from '../units/write-route.ts';

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { AmendReading, createReadingSchema } from '@halfsplit/contract';
+import type { AmendReading, createReadingSchema } from '@zemble/contract';
 import {
   aspectNamed,
   aspectsOf,
@@ -17,7 +17,7 @@ import {
   withEsr,
   type JudgedReading,
   type Part,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { UnitModel } from '../../database/models/index.ts';

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { FileReadout } from '@halfsplit/contract';
+import type { FileReadout } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import { ReadoutModel } from '../../database/models/index.ts';
 

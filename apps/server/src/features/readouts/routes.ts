@@ -1,4 +1,4 @@
-import { createReadoutSchema, removeSchema, updateReadoutSchema } from '@halfsplit/contract';
+import { createReadoutSchema, removeSchema, updateReadoutSchema } from '@zemble/contract';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { unitWrite } from '../units/write-route.ts';

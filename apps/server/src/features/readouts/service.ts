@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import type { createReadoutSchema, FileReadout, updateReadoutSchema } from '@halfsplit/contract';
-import { readReadout, type Problem } from '@halfsplit/core';
+import type { createReadoutSchema, FileReadout, updateReadoutSchema } from '@zemble/contract';
+import { readReadout, type Problem } from '@zemble/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { ReadoutModel, UnitModel } from '../../database/models/index.ts';

@@ -1,4 +1,4 @@
-import { tickSchema } from '@halfsplit/contract';
+import { tickSchema } from '@zemble/contract';
 import type { App } from '../../app.ts';
 import { unitWrite } from '../units/write-route.ts';
 import { tickStep } from './service.ts';

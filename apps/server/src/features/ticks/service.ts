@@ -1,4 +1,4 @@
-import { MOST_TICKS, type TickRequest } from '@halfsplit/contract';
+import { MOST_TICKS, type TickRequest } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
 import { invalid } from '../../errors.ts';

@@ -1,4 +1,4 @@
-import type { UnitResource, WriteAnswer } from '@halfsplit/contract';
+import type { UnitResource, WriteAnswer } from '@zemble/contract';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';

@@ -1,4 +1,4 @@
-import { UNIT_FIELDS, type FieldVersions, type UnitField } from '@halfsplit/contract';
+import { UNIT_FIELDS, type FieldVersions, type UnitField } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
 import { changeUnitRow } from './repository.ts';

@@ -4,7 +4,7 @@ import {
   type UnitPlace,
   type UnitResource,
   type UnitSummary,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { photosOf } from '../photos/repository.ts';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import {

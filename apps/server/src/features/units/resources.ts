@@ -10,7 +10,7 @@ import type {
   ReadingResource,
   ReadoutResource,
   UnitFields,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import type {
   BeepModel,
   ChangeModel,

@@ -6,8 +6,8 @@ import {
   unitResourceSchema,
   updateUnitSchema,
   writeAnswerSchema,
-} from '@halfsplit/contract';
-import { writeReadingsCsv } from '@halfsplit/core';
+} from '@zemble/contract';
+import { writeReadingsCsv } from '@zemble/core';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { notFound } from '../../errors.ts';
@@ -109,7 +109,7 @@ export function unitRoutes(app: App): void {
           .toLowerCase()
           .replace(/[^a-z0-9]+/g, '-')
           .replace(/^-|-$/g, '') || 'unit';
-      void reply.header('content-disposition', `attachment; filename="${name}.halfsplit.json"`);
+      void reply.header('content-disposition', `attachment; filename="${name}.zemble.json"`);
       return reply.type('application/json; charset=utf-8').send(file.text);
     },
   );

@@ -5,10 +5,10 @@ import {
   type IntakeData,
   type UnitPlace,
   type UpdateUnit,
-} from '@halfsplit/contract';
-import { intakeSentences } from '@halfsplit/core';
+} from '@zemble/contract';
+import { intakeSentences } from '@zemble/core';
 import type { z } from 'zod';
-import type { createUnitSchema } from '@halfsplit/contract';
+import type { createUnitSchema } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
 import { invalid, stale } from '../../errors.ts';

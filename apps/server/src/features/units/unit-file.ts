@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { BeepData, EvidenceData, FileReading } from '@halfsplit/contract';
+import type { BeepData, EvidenceData, FileReading } from '@zemble/contract';
 import {
   readingsOfFound,
   readUnitFile,
@@ -8,7 +8,7 @@ import {
   documentFromResource,
   type Part,
   type UnitDocument,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { UnitExtra, UnitModel } from '../../database/models/index.ts';
 import { inSnapshot } from '../../database/snapshot.ts';
@@ -310,7 +310,7 @@ async function exportIn(
       ...(by === null ? {} : { by }),
     })),
   };
-  const check = unitDocumentFrom({ format: 'halfsplit/unit', version: 1, ...full });
+  const check = unitDocumentFrom({ format: 'zemble/unit', version: 1, ...full });
   if (!check.ok) throw new Error(`The unit cannot be written as a file: ${check.problems[0]?.message}`);
   return { text: writeUnitFile(full), name: row.name };
 }

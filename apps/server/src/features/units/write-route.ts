@@ -1,4 +1,4 @@
-import { writeAnswerSchema } from '@halfsplit/contract';
+import { writeAnswerSchema } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 import type { App } from '../../app.ts';

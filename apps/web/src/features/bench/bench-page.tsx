@@ -5,7 +5,7 @@ import {
   PlusOutlined,
   WarningOutlined,
 } from '@ant-design/icons';
-import { DELETED_DAYS, UNIT_PLACES, type UnitPlace, type UnitSummary } from '@halfsplit/contract';
+import { DELETED_DAYS, UNIT_PLACES, type UnitPlace, type UnitSummary } from '@zemble/contract';
 import { App, Button, Dropdown, Spin } from 'antd';
 import dayjs from 'dayjs';
 import relativeTime from 'dayjs/plugin/relativeTime';
@@ -43,7 +43,7 @@ export function BenchPage() {
     <div className={styles.bench} {...dragHandlers}>
       <WorkshopTop />
       <main className={styles.benchMain}>
-        <div className="hs-panel-head">
+        <div className="zb-panel-head">
           <h1>{PLACES[place]}</h1>
           {(units ?? []).some((u) => u.place !== 'bench') && (
             <OneOf<UnitPlace>
@@ -56,7 +56,7 @@ export function BenchPage() {
               }))}
             />
           )}
-          <span className="hs-grow" />
+          <span className="zb-grow" />
           <FileButton accept=".json,application/json" onFile={(file) => void open(file)}>
             <InboxOutlined aria-hidden /> Open a unit file
           </FileButton>
@@ -71,7 +71,7 @@ export function BenchPage() {
             New unit
           </Button>
         </div>
-        {error && <p className="hs-caution">{error.message} The list is shown as soon as it is back.</p>}
+        {error && <p className="zb-caution">{error.message} The list is shown as soon as it is back.</p>}
         {units ? (
           <UnitsTable
             units={shown}
@@ -82,7 +82,7 @@ export function BenchPage() {
         ) : (
           !error && <Spin />
         )}
-        <p className={`hs-dim ${styles.dropHint}`}>A unit file can be dropped anywhere on this page.</p>
+        <p className={`zb-dim ${styles.dropHint}`}>A unit file can be dropped anywhere on this page.</p>
       </main>
       {isDragging && <div className={styles.drop}>Drop the unit file to put it on the bench</div>}
       {isNew && (
@@ -108,13 +108,13 @@ interface UnitsTableProps {
 function UnitsTable({ units, empty, onOpen, onPut }: UnitsTableProps) {
   return (
     <div className={styles.units}>
-      <table className="hs-table">
+      <table className="zb-table">
         <thead>
           <tr>
             <th>Unit</th>
             <th className={styles.wideOnly}>Kind</th>
             <th>Stage</th>
-            <th className="hs-right">Measured</th>
+            <th className="zb-right">Measured</th>
             <th>Hazards</th>
             <th className={styles.wideOnly}>Last activity</th>
             <th aria-label="Actions" />
@@ -126,38 +126,38 @@ function UnitsTable({ units, empty, onOpen, onPut }: UnitsTableProps) {
               <td>
                 <Link
                   to={stagePath(u)}
-                  className={`hs-tag ${styles.tagSmall}`}
+                  className={`zb-tag ${styles.tagSmall}`}
                   onClick={(event) => event.stopPropagation()}
                 >
-                  <span className="hs-tag-hole" aria-hidden />
+                  <span className="zb-tag-hole" aria-hidden />
                   <strong>{u.name}</strong> <UnitNumber number={u.number} />
                 </Link>
               </td>
               <td className={styles.wideOnly}>{u.kind}</td>
               <td>{u.stage.charAt(0).toUpperCase() + u.stage.slice(1)}</td>
-              <td className="hs-number">{u.measuredCount} parts</td>
+              <td className="zb-number">{u.measuredCount} parts</td>
               <td>
                 {u.hazards.length === 0 ? (
-                  <span className="hs-dim">none noted</span>
+                  <span className="zb-dim">none noted</span>
                 ) : (
-                  <span className="hs-hazard">
+                  <span className="zb-hazard">
                     <WarningOutlined aria-hidden /> {u.hazards.join(' · ')}
                   </span>
                 )}
               </td>
               <td className={styles.wideOnly}>
                 <span className={styles.last}>
-                  {dayjs(u.lastActivityAt).fromNow()} <span className="hs-dim">{u.lastActivity}</span>
+                  {dayjs(u.lastActivityAt).fromNow()} <span className="zb-dim">{u.lastActivity}</span>
                 </span>
               </td>
-              <td className="hs-right">
+              <td className="zb-right">
                 <UnitMenu unit={u} onPut={onPut} />
               </td>
             </tr>
           ))}
         </tbody>
       </table>
-      {units.length === 0 && <div className="hs-empty-words">{empty}</div>}
+      {units.length === 0 && <div className="zb-empty-words">{empty}</div>}
     </div>
   );
 }

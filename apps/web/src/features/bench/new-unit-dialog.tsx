@@ -1,4 +1,4 @@
-import { createUnitSchema, HAZARDS, type Hazard } from '@halfsplit/contract';
+import { createUnitSchema, HAZARDS, type Hazard } from '@zemble/contract';
 import { Form, Input, Modal, Select } from 'antd';
 import { useNavigate } from 'react-router';
 import { useOutbox } from '../../api/outbox-context.tsx';

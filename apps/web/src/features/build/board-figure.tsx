@@ -1,5 +1,5 @@
-import type { Board, Hole } from '@halfsplit/contract';
-import type { BoardReport, PlacedBody } from '@halfsplit/core';
+import type { Board, Hole } from '@zemble/contract';
+import type { BoardReport, PlacedBody } from '@zemble/core';
 import type { BoardFrame } from './board-geometry.ts';
 import { MARGIN, STEP } from './board-geometry.ts';
 import styles from './board.module.css';

@@ -1,5 +1,5 @@
-import type { Board, Hole } from '@halfsplit/contract';
-import { PITCH_MM, type Polygon } from '@halfsplit/core';
+import type { Board, Hole } from '@zemble/contract';
+import { PITCH_MM, type Polygon } from '@zemble/core';
 
 /** Holes of a drawing of a board are this far apart, in its own units. */
 export const STEP = 20;

@@ -1,4 +1,4 @@
-import type { Board, Hole } from '@halfsplit/contract';
+import type { Board, Hole } from '@zemble/contract';
 import {
   cleared,
   movedPlace,
@@ -8,7 +8,7 @@ import {
   withoutPlace,
   withPlace,
   withTerminal,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { Button } from 'antd';
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { OneOf } from '../../ui/one-of.tsx';
@@ -58,8 +58,8 @@ export function BoardPanel({
   const frame = useMemo(() => (board ? boardFrame(board, side) : undefined), [board, side]);
   if (!board || !report || !frame)
     return (
-      <section className="hs-panel" aria-label="Board">
-        <p className="hs-empty-words">
+      <section className="zb-panel" aria-label="Board">
+        <p className="zb-empty-words">
           A board is laid out here, on holes of 2.54 mm, and checked against the circuit at every move.
         </p>
       </section>
@@ -150,8 +150,8 @@ export function BoardPanel({
   };
   const chosen = selectedRef === null ? undefined : placeOf(selectedRef);
   return (
-    <section className="hs-panel" aria-label="Board">
-      <header className="hs-panel-head">
+    <section className="zb-panel" aria-label="Board">
+      <header className="zb-panel-head">
         {switcher}
         <OneOf
           label="What a tap does"
@@ -163,7 +163,7 @@ export function BoardPanel({
           }}
         />
         <OneOf label="Seen from" options={SIDES} value={side} onChange={setSide} />
-        <span className="hs-grow" />
+        <span className="zb-grow" />
         <PhotoChoice photoId={laid.photo?.id ?? null} onChoose={laid.choose} />
         {laid.isLaid && !laid.isLaying && (
           <Button size="small" type="text" onClick={laid.layAnew}>

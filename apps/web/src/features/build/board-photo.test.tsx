@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import '../../testing/component.ts';
-import type { PhotoResource } from '@halfsplit/contract';
+import type { PhotoResource } from '@zemble/contract';
 import { fireEvent, screen } from '@testing-library/react';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { idOf, showInUnit, unitOf } from '../../testing/in-unit.tsx';

@@ -1,5 +1,5 @@
-import type { BoardMark, BoardPhoto as LaidPhoto, PhotoResource } from '@halfsplit/contract';
-import { holeWords, type PlacedBody } from '@halfsplit/core';
+import type { BoardMark, BoardPhoto as LaidPhoto, PhotoResource } from '@zemble/contract';
+import { holeWords, type PlacedBody } from '@zemble/core';
 import { Button, Select } from 'antd';
 import { useState, type MouseEvent } from 'react';
 import { photoUrl } from '../../api/client.ts';

@@ -1,8 +1,8 @@
-import { checkBoard, holeWords, PITCH_MM, resolveLayer } from '@halfsplit/core';
+import { checkBoard, holeWords, PITCH_MM, resolveLayer } from '@zemble/core';
 import { useParams } from 'react-router';
 import { useUnit } from '../../api/use-unit.ts';
 import { useDocument } from '../../unit/use-document.ts';
-import type { Board, UnitResource } from '@halfsplit/contract';
+import type { Board, UnitResource } from '@zemble/contract';
 import { BodyFigure, Copper, Links, Rulers, Wires } from './board-figure.tsx';
 import { boardFrame, STEP, type BoardSide } from './board-geometry.ts';
 import styles from './board.module.css';
@@ -17,7 +17,7 @@ export function BoardPrint() {
   const { unit, error } = useUnit(unitId);
   if (unit?.boards.some((b) => b.id === boardId)) return <Sheet stored={unit} boardId={boardId} />;
   return (
-    <p className="hs-empty-words">
+    <p className="zb-empty-words">
       {error?.message ?? (unit ? `There is no board ${boardId}.` : 'Fetching the board')}
     </p>
   );

@@ -1,5 +1,5 @@
-import { MOST_HOLES, type BoardStyle, type Hole } from '@halfsplit/contract';
-import { blankBoard, holeWords, placeFor, withPlace, type BoardProblem } from '@halfsplit/core';
+import { MOST_HOLES, type BoardStyle, type Hole } from '@zemble/contract';
+import { blankBoard, holeWords, placeFor, withPlace, type BoardProblem } from '@zemble/core';
 import { Button, Checkbox, InputNumber, Popconfirm, Progress, Select } from 'antd';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
@@ -33,21 +33,21 @@ export function BoardSheet({ tabs, boards, onMark }: Props) {
     if (board && place) keep(withPlace(board, place));
   };
   return (
-    <section className="hs-panel hs-sheet" aria-label="Board sheet">
-      <header className="hs-panel-head">
+    <section className="zb-panel zb-sheet" aria-label="Board sheet">
+      <header className="zb-panel-head">
         {tabs}
-        <span className="hs-grow" />
+        <span className="zb-grow" />
         {board && (
           <Link to={`/units/${unit.id}/print/board/${encodeURIComponent(board.id)}`} target="_blank">
             Print 1:1
           </Link>
         )}
       </header>
-      <div className="hs-scroll" tabIndex={0} role="group" aria-label="Board sheet, scrolls">
+      <div className="zb-scroll" tabIndex={0} role="group" aria-label="Board sheet, scrolls">
         <BoardForm boards={boards} />
         {board && report && (
           <>
-            <div className="hs-block" role="status">
+            <div className="zb-block" role="status">
               {report.ok ? (
                 <p>
                   <ToneMark tone="in" /> It is the circuit as planned: every net on its own copper, every part
@@ -65,9 +65,9 @@ export function BoardSheet({ tabs, boards, onMark }: Props) {
               <Problems problems={problems} onMark={onMark} />
             </div>
             {unplaced.length > 0 && (
-              <div className="hs-block">
+              <div className="zb-block">
                 <h3>Not on it yet</h3>
-                <p className="hs-dim">A press puts it where nothing is in its way; drag it from there.</p>
+                <p className="zb-dim">A press puts it where nothing is in its way; drag it from there.</p>
                 <div className={styles.chips}>
                   {unplaced.map((ref) => (
                     <button
@@ -81,7 +81,7 @@ export function BoardSheet({ tabs, boards, onMark }: Props) {
                   ))}
                 </div>
                 {why !== null && (
-                  <p className="hs-refused" role="alert">
+                  <p className="zb-refused" role="alert">
                     {why}
                   </p>
                 )}
@@ -110,7 +110,7 @@ function Problems({
       {problems.map((p, i) => (
         <li key={i}>
           <button
-            className="hs-link hs-problem"
+            className="zb-link zb-problem"
             onClick={() => {
               onMark(p.at ?? []);
               selectRef(p.refs?.[0] ?? null);
@@ -149,7 +149,7 @@ function BoardForm({ boards }: { readonly boards: Boards }) {
     setSeed(seed + 1);
   };
   return (
-    <div className="hs-block">
+    <div className="zb-block">
       {all.length > 0 && (
         <div className={styles.form}>
           <Select
@@ -228,12 +228,12 @@ function BoardForm({ boards }: { readonly boards: Boards }) {
         <Button onClick={() => keep(blankBoard(freeId(), style, columns, rows))}>An empty one</Button>
       </div>
       {state.is === 'refused' && (
-        <p className="hs-refused" role="alert">
+        <p className="zb-refused" role="alert">
           {state.why}
         </p>
       )}
       {notes.map((note) => (
-        <p key={note} className="hs-edge">
+        <p key={note} className="zb-edge">
           {note}
         </p>
       ))}
@@ -290,11 +290,11 @@ function CutsAndLinks({
     })),
   ];
   return (
-    <div className="hs-block">
+    <div className="zb-block">
       <h3>
         {count(board.cuts.length, 'cut')}, {count(board.links.length, 'link')}
       </h3>
-      <p className="hs-dim">Columns and rows are counted from the parts’ side.</p>
+      <p className="zb-dim">Columns and rows are counted from the parts’ side.</p>
       <ul className={styles.checklist}>
         {entries.map(({ id, words, holes }) => (
           <li key={id}>

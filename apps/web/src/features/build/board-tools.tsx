@@ -1,5 +1,5 @@
-import type { Hole } from '@halfsplit/contract';
-import { holeWords } from '@halfsplit/core';
+import type { Hole } from '@zemble/contract';
+import { holeWords } from '@zemble/core';
 import { Button, Select } from 'antd';
 import { useSelection } from '../../unit/selection.tsx';
 import styles from './board.module.css';
@@ -27,7 +27,7 @@ export function BoardTools({ tool, part, onAct, linkFrom, nets, net, onNet }: Pr
     <div className={styles.tools}>
       {tool === 'Move' && part !== undefined && (
         <>
-          <strong className="hs-mono">{part}</strong>
+          <strong className="zb-mono">{part}</strong>
           <Button size="small" onClick={() => onAct('turn')}>
             Turn (T)
           </Button>
@@ -40,15 +40,15 @@ export function BoardTools({ tool, part, onAct, linkFrom, nets, net, onNet }: Pr
         </>
       )}
       {tool === 'Move' && part === undefined && (
-        <span className="hs-dim">
+        <span className="zb-dim">
           {selectedNet === null ? 'Drag a part; tap a hole to light its net.' : `${selectedNet} is lit.`}
         </span>
       )}
       {tool === 'Cut' && (
-        <span className="hs-dim">Tap a hole to cut its strip there, or to take the cut back.</span>
+        <span className="zb-dim">Tap a hole to cut its strip there, or to take the cut back.</span>
       )}
       {tool === 'Link' && (
-        <span className="hs-dim">
+        <span className="zb-dim">
           {linkFrom
             ? `From ${holeWords(linkFrom)}: tap the other end, or the same hole to take its links out.`
             : 'Tap where the link begins.'}
@@ -66,7 +66,7 @@ export function BoardTools({ tool, part, onAct, linkFrom, nets, net, onNet }: Pr
             aria-label="Net of the terminal"
             style={{ minWidth: 110 }}
           />
-          <span className="hs-dim">
+          <span className="zb-dim">
             Tap a hole where a wire of it leaves the board; tap a terminal to take it out.
           </span>
         </>

@@ -1,4 +1,4 @@
-import type { Hole } from '@halfsplit/contract';
+import type { Hole } from '@zemble/contract';
 import { useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { OneOf } from '../../ui/one-of.tsx';
@@ -45,7 +45,7 @@ function Steps({ tabs }: { readonly tabs: ReactNode }) {
   const sides = boards.board ? SIDES : SIDES.filter((s) => s !== 'Layout');
   const switcher = <OneOf label="What is seen beside it" options={sides} value={side} onChange={setSide} />;
   return (
-    <div className="hs-split">
+    <div className="zb-split">
       <StepsSheet tabs={tabs} />
       {side === 'Photos' && <PhotosPanel switcher={switcher} />}
       {side === 'Drawing' && <CircuitPanel switcher={switcher} hasOffers={false} />}
@@ -58,7 +58,7 @@ function Boarding({ tabs }: { readonly tabs: ReactNode }) {
   const boards = useBoards();
   const [marked, setMarked] = useState<readonly Hole[]>([]);
   return (
-    <div className="hs-split">
+    <div className="zb-split">
       <BoardSheet tabs={tabs} boards={boards} onMark={setMarked} />
       <BoardPanel boards={boards} marked={marked} />
     </div>

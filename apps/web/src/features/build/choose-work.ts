@@ -1,6 +1,6 @@
-import type { UnitResource } from '@halfsplit/contract';
-import { isTemporary } from '@halfsplit/contract';
-import type { WorkWish } from '@halfsplit/core';
+import type { UnitResource } from '@zemble/contract';
+import { isTemporary } from '@zemble/contract';
+import type { WorkWish } from '@zemble/core';
 
 /** A piece of work that can be chosen. */
 export interface WorkChoice {

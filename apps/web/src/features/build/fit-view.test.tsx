@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import '../../testing/component.ts';
-import type { Panel } from '@halfsplit/contract';
+import type { Panel } from '@zemble/contract';
 import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it } from 'vitest';
@@ -38,7 +38,7 @@ describe('will it fit', () => {
     unmount();
     // Over each other: 12 + 15 mm in 20 mm are 7 too many.
     show([{ ...PANEL, obstacles: [{ ...PANEL.obstacles![0]!, at: { x: 32, y: 30 } }] }]);
-    expect(screen.getByText(/T1/, { selector: 'li.hs-out' }).textContent).toMatch(/P1.*7 mm/);
+    expect(screen.getByText(/T1/, { selector: 'li.zb-out' }).textContent).toMatch(/P1.*7 mm/);
   });
 
   it('takes a control that is typed, and keeps the line of one that cannot be read', async () => {

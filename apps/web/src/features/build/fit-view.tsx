@@ -1,4 +1,4 @@
-import type { Panel, UnitResource } from '@halfsplit/contract';
+import type { Panel, UnitResource } from '@zemble/contract';
 import {
   checkFit,
   freePlaces,
@@ -6,7 +6,7 @@ import {
   resolveLayer,
   standingUnder,
   type FitProblem,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Popconfirm, Select } from 'antd';
 import { useMemo, useState, type ReactNode } from 'react';
@@ -59,19 +59,19 @@ export function FitView({ tabs }: { readonly tabs: ReactNode }) {
     [panel, chosen, standing],
   );
   return (
-    <div className="hs-split">
-      <section className="hs-panel hs-sheet" aria-label="Fit sheet">
-        <header className="hs-panel-head">
+    <div className="zb-split">
+      <section className="zb-panel zb-sheet" aria-label="Fit sheet">
+        <header className="zb-panel-head">
           {tabs}
-          <span className="hs-grow" />
+          <span className="zb-grow" />
           {panel && (
             <Link to={`/units/${unit.id}/print/panel/${encodeURIComponent(panel.id)}`} target="_blank">
               Template 1:1
             </Link>
           )}
         </header>
-        <div className="hs-scroll" tabIndex={0} role="group" aria-label="Fit sheet, scrolls">
-          <div className="hs-block">
+        <div className="zb-scroll" tabIndex={0} role="group" aria-label="Fit sheet, scrolls">
+          <div className="zb-block">
             {panel && (
               <div className={styles.form}>
                 <Select
@@ -101,7 +101,7 @@ export function FitView({ tabs }: { readonly tabs: ReactNode }) {
               {panel ? 'Another panel' : 'A panel or lid'}
             </Button>
             {!panel && (
-              <p className="hs-dim">
+              <p className="zb-dim">
                 Its size, its controls and what stands under it: what meets, and by how much, before a hole is
                 drilled.
               </p>
@@ -135,7 +135,7 @@ export function FitView({ tabs }: { readonly tabs: ReactNode }) {
           {panel && <Things panel={panel} freeFor={freeFor} onFree={setFreeFor} onKeep={keep} />}
         </div>
       </section>
-      <section className="hs-panel" aria-label="Panel">
+      <section className="zb-panel" aria-label="Panel">
         {panel && (
           <PanelFigure
             key={panel.id}
@@ -177,11 +177,11 @@ function Sizes({ panel, onKeep }: { readonly panel: Panel; readonly onKeep: (pan
     );
   };
   return (
-    <div className={`hs-block ${styles.form}`}>
+    <div className={`zb-block ${styles.form}`}>
       {size('widthMm', 'width')}
       {size('heightMm', 'height')}
       {size('gapMm', 'over the board')}
-      <span className="hs-dim">mm</span>
+      <span className="zb-dim">mm</span>
       {unit.boards.length > 0 && (
         <Select
           size="small"
@@ -210,9 +210,9 @@ function Sizes({ panel, onKeep }: { readonly panel: Panel; readonly onKeep: (pan
 
 function Verdict({ panel, problems }: { readonly panel: Panel; readonly problems: readonly FitProblem[] }) {
   return (
-    <div className="hs-block" role="status">
+    <div className="zb-block" role="status">
       {panel.controls.length === 0 ? (
-        <p className="hs-dim">
+        <p className="zb-dim">
           No control is on it yet. Places are in millimetres from its upper left corner.
         </p>
       ) : problems.length === 0 ? (
@@ -225,7 +225,7 @@ function Verdict({ panel, problems }: { readonly panel: Panel; readonly problems
           {[...problems]
             .sort((a, b) => Number(a.code === 'close') - Number(b.code === 'close'))
             .map((p) => (
-              <li key={p.message} className={p.code === 'close' ? 'hs-edge' : 'hs-out'}>
+              <li key={p.message} className={p.code === 'close' ? 'zb-edge' : 'zb-out'}>
                 {p.message}
               </li>
             ))}
@@ -247,19 +247,19 @@ function Things({ panel, freeFor, onFree, onKeep }: ThingsProps) {
     <ul className={styles.things}>
       {panel.controls.map((c) => (
         <li key={c.id}>
-          <strong className="hs-mono">{nameOf(c)}</strong>
-          <span className="hs-grow">
+          <strong className="zb-mono">{nameOf(c)}</strong>
+          <span className="zb-grow">
             at {c.at.x}, {c.at.y} mm; hole {c.holeMm}, body {c.lengthMm} by {c.widthMm}, {c.depthMm} deep
           </span>
           <button
-            className="hs-link"
+            className="zb-link"
             aria-pressed={freeFor === c.id}
             onClick={() => onFree(freeFor === c.id ? null : c.id)}
           >
             {freeFor === c.id ? 'Hide free places' : 'Free places'}
           </button>
           <button
-            className="hs-icon"
+            className="zb-icon"
             aria-label={`Take ${nameOf(c)} off the panel`}
             onClick={() => onKeep({ ...panel, controls: panel.controls.filter((o) => o !== c) })}
           >
@@ -269,12 +269,12 @@ function Things({ panel, freeFor, onFree, onKeep }: ThingsProps) {
       ))}
       {(panel.obstacles ?? []).map((o) => (
         <li key={o.id}>
-          <strong className="hs-mono">{nameOf(o)}</strong>
-          <span className="hs-grow">
+          <strong className="zb-mono">{nameOf(o)}</strong>
+          <span className="zb-grow">
             under it at {o.at.x}, {o.at.y} mm; {o.lengthMm} by {o.widthMm}, {o.heightMm} mm high
           </span>
           <button
-            className="hs-icon"
+            className="zb-icon"
             aria-label={`Take ${nameOf(o)} away`}
             onClick={() => onKeep({ ...panel, obstacles: (panel.obstacles ?? []).filter((p) => p !== o) })}
           >

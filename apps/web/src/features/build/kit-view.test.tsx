@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import '../../testing/component.ts';
-import type { StockRow } from '@halfsplit/contract';
+import type { StockRow } from '@zemble/contract';
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';

@@ -1,4 +1,4 @@
-import { bodyOf, partsList, printedParts, stockText, type PartsListLine } from '@halfsplit/core';
+import { bodyOf, partsList, printedParts, stockText, type PartsListLine } from '@zemble/core';
 import { Button, Checkbox } from 'antd';
 import { useMemo, useState, type ReactNode } from 'react';
 import { OneOf } from '../../ui/one-of.tsx';
@@ -28,22 +28,22 @@ export function KitView({ tabs }: { readonly tabs: ReactNode }) {
   const total = lines.reduce((sum, l) => sum + l.count, 0);
   const buy = lines.reduce((sum, l) => sum + l.buy, 0);
   return (
-    <div className="hs-split">
-      <section className="hs-panel hs-sheet" aria-label="Parts list">
-        <header className="hs-panel-head">
+    <div className="zb-split">
+      <section className="zb-panel zb-sheet" aria-label="Parts list">
+        <header className="zb-panel-head">
           {tabs}
-          <span className="hs-grow" />
+          <span className="zb-grow" />
           <Button size="small" type="text" onClick={() => window.print()}>
             Print
           </Button>
         </header>
         <div className={styles.choice}>
           <OneOf label="Order of the list" options={ORDERS} value={order} onChange={setOrder} />{' '}
-          <span className="hs-dim">
+          <span className="zb-dim">
             {total} parts as planned, {buy === 0 ? 'all of them in the drawer' : `${buy} to buy`}
           </span>
         </div>
-        <div className="hs-scroll" tabIndex={0} role="group" aria-label="Parts list, scrolls">
+        <div className="zb-scroll" tabIndex={0} role="group" aria-label="Parts list, scrolls">
           <table className={styles.table}>
             <thead>
               <tr>
@@ -75,16 +75,16 @@ export function KitView({ tabs }: { readonly tabs: ReactNode }) {
                         }
                       />
                     </td>
-                    <td className="hs-number">{line.count}</td>
+                    <td className="zb-number">{line.count}</td>
                     <td>
                       {line.words}
                       {line.substitutes.map((sentence) => (
-                        <div key={sentence} className="hs-dim">
+                        <div key={sentence} className="zb-dim">
                           {sentence}
                         </div>
                       ))}
                     </td>
-                    <td className="hs-mono">{line.refs.join(' ')}</td>
+                    <td className="zb-mono">{line.refs.join(' ')}</td>
                     <td>
                       {line.from.map(({ item, count }) => (
                         <div key={`${stockText(item)} ${item.place}`}>
@@ -92,7 +92,7 @@ export function KitView({ tabs }: { readonly tabs: ReactNode }) {
                         </div>
                       ))}
                     </td>
-                    <td className="hs-number">{line.buy === 0 ? '' : line.buy}</td>
+                    <td className="zb-number">{line.buy === 0 ? '' : line.buy}</td>
                   </tr>
                 );
               })}

@@ -1,5 +1,5 @@
-import type { Panel, PanelControl } from '@halfsplit/contract';
-import type { FitProblem, Polygon, standingUnder } from '@halfsplit/core';
+import type { Panel, PanelControl } from '@zemble/contract';
+import type { FitProblem, Polygon, standingUnder } from '@zemble/core';
 import { Button, Select } from 'antd';
 import { useRef, useState, type PointerEvent } from 'react';
 import { NumberField } from '../../ui/number-field.tsx';
@@ -66,9 +66,9 @@ export function PanelFigure({ panel, shapes, problems, free, onDrag, onKeep }: F
   const shown = photo && photoFrame(panel, photo);
   return (
     <>
-      <header className="hs-panel-head">
+      <header className="zb-panel-head">
         <h2>From above</h2>
-        <span className="hs-grow" />
+        <span className="zb-grow" />
         {unit.photos.length > 0 && (
           <Select
             size="small"

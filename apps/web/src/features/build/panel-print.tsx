@@ -13,7 +13,7 @@ export function PanelPrint() {
   const panel = unit?.panels.find((p) => p.id === panelId);
   if (!unit || !panel)
     return (
-      <p className="hs-empty-words">
+      <p className="zb-empty-words">
         {error?.message ?? (unit ? `There is no panel ${panelId}.` : 'Fetching the panel')}
       </p>
     );

@@ -1,4 +1,4 @@
-import { bodyOf, lookOf, pinoutOf, type LayerPart } from '@halfsplit/core';
+import { bodyOf, lookOf, pinoutOf, type LayerPart } from '@zemble/core';
 import { BAND_PAINT } from '../../ui/band-paint.ts';
 import styles from './build.module.css';
 
@@ -20,7 +20,7 @@ export function PartPicture({ part }: { readonly part: LayerPart }) {
       >
         <Shape part={part} />
       </svg>
-      {look.words !== '' && !look.bands && <figcaption className="hs-dim">{look.words}</figcaption>}
+      {look.words !== '' && !look.bands && <figcaption className="zb-dim">{look.words}</figcaption>}
     </figure>
   );
 }

@@ -1,4 +1,4 @@
-import type { Hole } from '@halfsplit/contract';
+import type { Hole } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { boardFrame } from './board-geometry.ts';
 import { landmarks, marksOn, photoTransform } from './photo-on-board.ts';

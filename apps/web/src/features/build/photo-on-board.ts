@@ -1,5 +1,5 @@
-import type { Board, BoardMark, Hole, PhotoResource } from '@halfsplit/contract';
-import { similarity } from '@halfsplit/core';
+import type { Board, BoardMark, Hole, PhotoResource } from '@zemble/contract';
+import { similarity } from '@zemble/core';
 import type { BoardFrame, BoardSide } from './board-geometry.ts';
 
 type Pair<T> = readonly [T, T];

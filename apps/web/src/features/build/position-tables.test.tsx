@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import '../../testing/component.ts';
-import { positionTable, type UnitDocument } from '@halfsplit/core';
+import { positionTable, type UnitDocument } from '@zemble/core';
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
 import type { Positions } from '../../compute/use-positions.ts';
@@ -36,10 +36,10 @@ describe('the tables of positions', () => {
     // 9 V over 10k and 10k, and over 10k and 5k (voltage divider).
     expect(row(sw!, 'At a').textContent).toBe('At a4.5 V3 V');
     expect(row(sw!, 'At a').className).toBe('');
-    expect(row(sw!, 'Wiper').className).toBe('hs-dim');
+    expect(row(sw!, 'Wiper').className).toBe('zb-dim');
     expect(row(pot!, 'joins').textContent).toBe('joins2 (w) with 1 (0)nothing2 (w) with 3 (vcc)');
     expect(row(pot!, 'Wiper').textContent).toMatch(/4\.5 V/);
-    expect(row(pot!, 'At a').className).toBe('hs-dim');
+    expect(row(pot!, 'At a').className).toBe('zb-dim');
   });
 
   it('wait for what takes runs in time', () => {

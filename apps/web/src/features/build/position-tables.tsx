@@ -1,4 +1,4 @@
-import { resolveLayer, unitOf, type PositionRow, type Readout } from '@halfsplit/core';
+import { resolveLayer, unitOf, type PositionRow, type Readout } from '@zemble/core';
 import { isSlow } from '../../compute/is-slow.ts';
 import { usePositions } from '../../compute/use-positions.ts';
 import { answerText } from '../../ui/readout-value.ts';
@@ -12,7 +12,7 @@ export function PositionTables() {
   if (!positions || positions.rows.length === 0) return null;
   const refs = [...new Set(positions.rows.map((r) => r.ref))];
   return (
-    <div className="hs-block">
+    <div className="zb-block">
       <h3>Positions, as planned</h3>
       {refs.map((ref) => (
         <PositionTable
@@ -45,7 +45,7 @@ function PositionTable({ part, rows, isWhole }: TableProps) {
     <table className={styles.positions}>
       <thead>
         <tr>
-          <th className="hs-mono">{part}</th>
+          <th className="zb-mono">{part}</th>
           {rows.map(({ position }) => (
             <th key={position}>{position}</th>
           ))}
@@ -66,10 +66,10 @@ function PositionTable({ part, rows, isWhole }: TableProps) {
           const texts = rows.map((row) => textOf(readout, i, row));
           const isStill = texts.every((text) => text === texts[0]);
           return (
-            <tr key={readout.id} className={isStill ? 'hs-dim' : undefined}>
+            <tr key={readout.id} className={isStill ? 'zb-dim' : undefined}>
               <td>{readout.name}</td>
               {rows.map(({ position }, k) => (
-                <td key={position} className="hs-mono hs-nowrap">
+                <td key={position} className="zb-mono zb-nowrap">
                   {texts[k]}
                 </td>
               ))}

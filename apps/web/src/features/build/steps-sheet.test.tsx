@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import '../../testing/component.ts';
-import type { UnitResource } from '@halfsplit/contract';
-import { benchSteps, DocumentMaker, type UnitDocument, type Work, type WorkWish } from '@halfsplit/core';
+import type { UnitResource } from '@zemble/contract';
+import { benchSteps, DocumentMaker, type UnitDocument, type Work, type WorkWish } from '@zemble/core';
 import { fireEvent, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';

@@ -1,5 +1,5 @@
-import type { BenchStep, LayerPart, TickedStep } from '@halfsplit/core';
-import { printedParts } from '@halfsplit/core';
+import type { BenchStep, LayerPart, TickedStep } from '@zemble/core';
+import { printedParts } from '@zemble/core';
 import { SoundOutlined } from '@ant-design/icons';
 import { Button, Select } from 'antd';
 import dayjs from 'dayjs';
@@ -26,10 +26,10 @@ export function StepsSheet({ tabs }: { readonly tabs: ReactNode }) {
   const shown = work.steps?.find((s) => s.step.id === shownId) ?? work.next;
   const doneCount = work.steps?.filter((s) => s.done).length ?? 0;
   return (
-    <section className="hs-panel hs-sheet" aria-label="Steps">
-      <header className="hs-panel-head">
+    <section className="zb-panel zb-sheet" aria-label="Steps">
+      <header className="zb-panel-head">
         {tabs}
-        <span className="hs-grow" />
+        <span className="zb-grow" />
         <Button size="small" type="text" onClick={() => window.print()} disabled={!work.steps?.length}>
           Print
         </Button>
@@ -47,10 +47,10 @@ export function StepsSheet({ tabs }: { readonly tabs: ReactNode }) {
           className={styles.choiceField}
           popupMatchSelectWidth={false}
         />
-        <span className="hs-dim hs-nowrap">
+        <span className="zb-dim zb-nowrap">
           {work.steps ? `${doneCount} of ${work.steps.length} done` : 'working it out…'}
         </span>
-        <span className="hs-grow" />
+        <span className="zb-grow" />
         {doneCount > 0 && (
           <Button
             size="small"
@@ -63,18 +63,18 @@ export function StepsSheet({ tabs }: { readonly tabs: ReactNode }) {
         )}
       </div>
       {work.problems.map((p) => (
-        <p key={p.message} className="hs-problem">
+        <p key={p.message} className="zb-problem">
           {p.message}
         </p>
       ))}
       {work.steps?.length === 0 && (
-        <p className="hs-empty-words">
+        <p className="zb-empty-words">
           Nothing is planned. What is planned under Rework stands here as steps, in the order of good hands;
           above, the whole unit can be chosen, from nothing.
         </p>
       )}
       {work.steps && work.steps.length > 0 && !shown && (
-        <p className="hs-empty-words" role="status">
+        <p className="zb-empty-words" role="status">
           All {work.steps.length} steps are done. Prove says whether the unit does what was wished for.
         </p>
       )}
@@ -143,10 +143,10 @@ function StepAtHand({ ticked, work, onShow }: AtHandProps) {
       {step.caution !== undefined && <p className={styles.caution}>{step.caution}</p>}
       {part && <PartPicture part={part} />}
       {step.place !== undefined && <p>On the board: {step.place}.</p>}
-      <p className="hs-dim">{step.why}</p>
-      {lapsed !== undefined && <p className="hs-edge">{lapsed}</p>}
+      <p className="zb-dim">{step.why}</p>
+      {lapsed !== undefined && <p className="zb-edge">{lapsed}</p>}
       {open.length > 0 && !done && (
-        <p className="hs-edge">
+        <p className="zb-edge">
           Before it:{' '}
           {open
             .slice(0, 3)
@@ -178,7 +178,7 @@ function StepAtHand({ ticked, work, onShow }: AtHandProps) {
           aria-label="Read it aloud"
           title="Read it aloud (R)"
         />
-        {done && <span className="hs-dim hs-nowrap">{dayjs(done.at).format('D MMM HH:mm')}</span>}
+        {done && <span className="zb-dim zb-nowrap">{dayjs(done.at).format('D MMM HH:mm')}</span>}
       </div>
     </div>
   );
@@ -209,12 +209,12 @@ function StepList({ steps, shownId, onShow }: ListProps) {
   const at = useRef<HTMLLIElement | null>(null);
   // The list follows the step at hand; the page, which scrolls on a phone, stays.
   useEffect(() => {
-    const [row, list] = [at.current, at.current?.closest('.hs-scroll')];
+    const [row, list] = [at.current, at.current?.closest('.zb-scroll')];
     if (row && list instanceof HTMLElement)
       list.scrollTop = row.offsetTop - list.offsetTop - list.clientHeight / 3;
   }, [shownId]);
   return (
-    <div className={`hs-scroll ${styles.list}`} tabIndex={0} role="group" aria-label="All steps, scrolls">
+    <div className={`zb-scroll ${styles.list}`} tabIndex={0} role="group" aria-label="All steps, scrolls">
       <ol>
         {steps.map(({ step, done }, i) => (
           <li
@@ -223,15 +223,15 @@ function StepList({ steps, shownId, onShow }: ListProps) {
             className={step.id === shownId ? styles.rowOn : styles.row}
           >
             <button
-              className="hs-link"
+              className="zb-link"
               onClick={() => onShow(step.id)}
               aria-current={step.id === shownId ? 'step' : undefined}
             >
               <span className={styles.number}>
                 {done ? <ToneMark tone="in" /> : i + 1}
-                {done && <span className="hs-sr"> done </span>}
+                {done && <span className="zb-sr"> done </span>}
               </span>
-              <span className={done ? 'hs-dim' : undefined}>{step.say}</span>
+              <span className={done ? 'zb-dim' : undefined}>{step.say}</span>
             </button>
             {step.caution !== undefined && <p className={styles.onPaper}>{step.caution}</p>}
           </li>

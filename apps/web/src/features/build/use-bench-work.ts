@@ -1,4 +1,4 @@
-import type { UnitResource } from '@halfsplit/contract';
+import type { UnitResource } from '@zemble/contract';
 import {
   missingBefore,
   nextStep,
@@ -7,7 +7,7 @@ import {
   type Problem,
   type TickedStep,
   type WorkWish,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useWork } from '../../compute/use-work.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';

@@ -1,5 +1,5 @@
-import type { Board, UnitResource } from '@halfsplit/contract';
-import { checkBoard, resolveLayer, type BoardReport, type LayerCircuit } from '@halfsplit/core';
+import type { Board, UnitResource } from '@zemble/contract';
+import { checkBoard, resolveLayer, type BoardReport, type LayerCircuit } from '@zemble/core';
 import { useMemo, useState } from 'react';
 import { unitChange } from '../../api/change.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';

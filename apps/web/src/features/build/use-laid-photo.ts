@@ -1,5 +1,5 @@
-import type { Board, BoardPhoto, PhotoResource } from '@halfsplit/contract';
-import type { PlacedBody } from '@halfsplit/core';
+import type { Board, BoardPhoto, PhotoResource } from '@zemble/contract';
+import type { PlacedBody } from '@zemble/core';
 import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { marksOn } from './photo-on-board.ts';

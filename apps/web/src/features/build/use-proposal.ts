@@ -1,4 +1,4 @@
-import type { BoardProposal, BoardWish, UnitDocument } from '@halfsplit/core';
+import type { BoardProposal, BoardWish, UnitDocument } from '@zemble/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { startBoard, type Job } from '../../compute/jobs.ts';
 

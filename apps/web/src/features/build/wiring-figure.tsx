@@ -1,4 +1,4 @@
-import { WIRE_COLOURS, writeEnd, type ReadWire } from '@halfsplit/core';
+import { WIRE_COLOURS, writeEnd, type ReadWire } from '@zemble/core';
 import type { PointerEvent } from 'react';
 import { paintsOf } from './wire-paint.ts';
 import type { WirePath, WirePlace } from './wiring-plan.ts';
@@ -83,7 +83,7 @@ export function Palette({
   return (
     <span className={styles.palette} role="group" aria-label="Colour of the wire">
       <button
-        className="hs-link"
+        className="zb-link"
         aria-pressed={colour === null}
         onClick={() => onPaint(null)}
         title="The colour of its net, or one that is not mistaken for another there"

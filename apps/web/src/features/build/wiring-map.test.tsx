@@ -1,11 +1,11 @@
 // @vitest-environment happy-dom
 import '../../testing/component.ts';
-import { checkWiring, resolveLayer } from '@halfsplit/core';
+import { checkWiring, resolveLayer } from '@zemble/core';
 import { fireEvent, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
-import type { UnitResource } from '@halfsplit/contract';
-import { DocumentMaker } from '@halfsplit/core';
+import type { UnitResource } from '@zemble/contract';
+import { DocumentMaker } from '@zemble/core';
 import { showInUnit, unitOf } from '../../testing/in-unit.tsx';
 import { WiringMap } from './wiring-map.tsx';
 import { placeAt, wirePath, wiringPlan } from './wiring-plan.ts';

@@ -1,4 +1,4 @@
-import type { Wire } from '@halfsplit/contract';
+import type { Wire } from '@zemble/contract';
 import {
   keyOfEnd,
   netOfWire,
@@ -7,7 +7,7 @@ import {
   type LayerCircuit,
   type ReadWire,
   type WiringReport,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { Button } from 'antd';
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { svgPoint } from '../../ui/svg-point.ts';
@@ -115,14 +115,14 @@ export function WiringMap({ report, circuit, onAdd, onChange, onRemove }: Props)
   const painted = chosen ? (chosen.wire.colour ?? null) : colour;
   const fixed = pull?.moving?.stays ?? pull?.start;
   return (
-    <section className="hs-panel hs-on-paper" aria-label="Wiring map" onKeyDown={onKey}>
-      <header className="hs-panel-head">
+    <section className="zb-panel zb-on-paper" aria-label="Wiring map" onKeyDown={onKey}>
+      <header className="zb-panel-head">
         <h2>From behind, as the iron sees it</h2>
-        <span className="hs-grow" />
+        <span className="zb-grow" />
         <Palette colour={painted} onPaint={paint} />
       </header>
       {plan.cards.length === 0 ? (
-        <p className="hs-empty-words">
+        <p className="zb-empty-words">
           Parts that are wired by hand are drawn here with their lugs: controls, jacks, supplies, and any
           other part once a wire is typed that reaches it.
         </p>
@@ -145,7 +145,7 @@ export function WiringMap({ report, circuit, onAdd, onChange, onRemove }: Props)
               'Tap two places, or draw from one to the other: they get a wire.'
             )}
           </p>
-          <div className="hs-scroll" tabIndex={0} role="group" aria-label="Wiring map, scrolls">
+          <div className="zb-scroll" tabIndex={0} role="group" aria-label="Wiring map, scrolls">
             <svg
               ref={svg}
               viewBox={`0 0 ${plan.width} ${plan.height}`}

@@ -1,4 +1,4 @@
-import type { Board } from '@halfsplit/contract';
+import type { Board } from '@zemble/contract';
 import {
   keyOfEnd,
   lugsOf,
@@ -9,7 +9,7 @@ import {
   type LayerPart,
   type ReadWire,
   type WireEnd,
-} from '@halfsplit/core';
+} from '@zemble/core';
 
 const CARD = { wide: 190, high: 120, gap: 26 } as const;
 const LUG = { step: 30, row: 24 } as const;

@@ -1,4 +1,4 @@
-import type { UnitResource, Wire } from '@halfsplit/contract';
+import type { UnitResource, Wire } from '@zemble/contract';
 import {
   checkWiring,
   netOfWire,
@@ -7,7 +7,7 @@ import {
   rewiredEnds,
   writeEnd,
   type WiringReport,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useMemo, type ReactNode } from 'react';
@@ -41,11 +41,11 @@ export function WiringView({ tabs }: { readonly tabs: ReactNode }) {
     keep([...wires, { id: known.size > 900 ? newId() : `w${n}`, ...wire }]);
   };
   return (
-    <div className="hs-split">
-      <section className="hs-panel hs-sheet" aria-label="Wiring sheet">
-        <header className="hs-panel-head">
+    <div className="zb-split">
+      <section className="zb-panel zb-sheet" aria-label="Wiring sheet">
+        <header className="zb-panel-head">
           {tabs}
-          <span className="hs-grow" />
+          <span className="zb-grow" />
           <Button size="small" type="text" onClick={() => window.print()} disabled={wires.length === 0}>
             Print
           </Button>
@@ -61,10 +61,10 @@ export function WiringView({ tabs }: { readonly tabs: ReactNode }) {
             return null;
           }}
         />
-        <div className="hs-scroll" tabIndex={0} role="group" aria-label="Wires, scrolls">
-          <div className="hs-block" role="status">
+        <div className="zb-scroll" tabIndex={0} role="group" aria-label="Wires, scrolls">
+          <div className="zb-block" role="status">
             {wires.length === 0 ? (
-              <p className="hs-dim">
+              <p className="zb-dim">
                 A wire is its colour and its two ends: a lug (P1.2, J1.tip), a place on the board (board.in),
                 or words in quotes for an old one whose net is not known yet.
               </p>
@@ -78,13 +78,13 @@ export function WiringView({ tabs }: { readonly tabs: ReactNode }) {
             )}
           </div>
           {moved.length > 0 && (
-            <div className="hs-block">
+            <div className="zb-block">
               <h3>Moved by what is planned</h3>
               <ul>
                 {moved.map((m) => (
                   <li key={`${m.wire.id} ${m.lug}`}>
                     {m.wire.colour ?? m.wire.id} at {m.lug}: from {m.before} to {m.after}.{' '}
-                    <span className="hs-dim">{m.back}</span>
+                    <span className="zb-dim">{m.back}</span>
                   </li>
                 ))}
               </ul>
@@ -112,7 +112,7 @@ function Problems({ report }: { readonly report: WiringReport }) {
       {report.problems.map((p) => (
         <li key={p.message}>
           <button
-            className="hs-link hs-problem"
+            className="zb-link zb-problem"
             onClick={() => {
               selectRef(p.refs?.[0] ?? null);
               selectNet(p.nets?.[0] ?? null);
@@ -152,13 +152,13 @@ function WireList({
             <td>
               <Swatch colour={read.wire.colour} /> {read.wire.colour ?? ''}
             </td>
-            <td className="hs-mono">{writeEnd(read.ends[0])}</td>
-            <td className="hs-mono">{writeEnd(read.ends[1])}</td>
-            <td className="hs-mono">{netOfWire(read) ?? 'not known'}</td>
+            <td className="zb-mono">{writeEnd(read.ends[0])}</td>
+            <td className="zb-mono">{writeEnd(read.ends[1])}</td>
+            <td className="zb-mono">{netOfWire(read) ?? 'not known'}</td>
             <td>{typeof read.wire.length === 'number' ? `${read.wire.length} mm` : read.wire.length}</td>
             <td>
               <button
-                className="hs-icon"
+                className="zb-icon"
                 onClick={() => onRemove(read.wire.id)}
                 aria-label={`Take wire ${read.wire.id} out`}
               >

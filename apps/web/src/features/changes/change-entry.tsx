@@ -1,5 +1,5 @@
-import type { ChangePurpose } from '@halfsplit/contract';
-import { parseChangeLine } from '@halfsplit/core';
+import type { ChangePurpose } from '@zemble/contract';
+import { parseChangeLine } from '@zemble/core';
 import { Input, type InputRef } from 'antd';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
@@ -75,7 +75,7 @@ export function ChangeEntry() {
         ref={field}
         aria-label="Type a change"
         aria-describedby="change-read"
-        className="hs-mono"
+        className="zb-mono"
         value={line}
         onChange={(event) => setLine(event.target.value)}
         onPressEnter={keep}
@@ -91,10 +91,10 @@ export function ChangeEntry() {
           />
         ) : read.ok ? (
           <>
-            <span className="hs-planned">{read.words}</span> <Keys keys="Enter" />
+            <span className="zb-planned">{read.words}</span> <Keys keys="Enter" />
           </>
         ) : (
-          <span className="hs-problem">{read.problem.message}</span>
+          <span className="zb-problem">{read.problem.message}</span>
         )}
       </p>
     </div>

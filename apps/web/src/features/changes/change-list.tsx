@@ -1,5 +1,5 @@
-import { isTemporary, type ChangeState, type Layer } from '@halfsplit/contract';
-import { activeSet } from '@halfsplit/core';
+import { isTemporary, type ChangeState, type Layer } from '@zemble/contract';
+import { activeSet } from '@zemble/core';
 import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { useSelection } from '../../unit/selection.tsx';
@@ -28,7 +28,7 @@ export function ChangeList() {
   const old = changes.filter((c) => !counts(c));
   if (changes.length === 0)
     return (
-      <p className="hs-dim">
+      <p className="zb-dim">
         Nothing is planned yet. What you type above is drawn and computed on the planned layer at once.
       </p>
     );
@@ -40,7 +40,7 @@ export function ChangeList() {
         ))}
       </ul>
       {old.length > 0 && (
-        <button className="hs-link hs-dim" aria-expanded={showsOld} onClick={() => setShowsOld(!showsOld)}>
+        <button className="zb-link zb-dim" aria-expanded={showsOld} onClick={() => setShowsOld(!showsOld)}>
           {showsOld ? 'Hide' : 'Show'} {old.length} dropped or taken back
         </button>
       )}
@@ -77,16 +77,16 @@ function ChangeRow({ seen: { resource, report } }: { seen: SeenChange }) {
       <LayerMark layer={MARKS[change.state]} />
       <div className={styles.what}>
         <Name resource={resource} />
-        {does !== change.name && <span className="hs-mono hs-dim">{does}</span>}
-        {isTemporary(change) && <span className="hs-edge">{change.purpose}, must come back</span>}
-        {change.why !== undefined && change.why !== '' && <span className="hs-dim">{change.why}</span>}
+        {does !== change.name && <span className="zb-mono zb-dim">{does}</span>}
+        {isTemporary(change) && <span className="zb-edge">{change.purpose}, must come back</span>}
+        {change.why !== undefined && change.why !== '' && <span className="zb-dim">{change.why}</span>}
         {report.problems.map((p) => (
-          <span key={p.message} className="hs-problem">
+          <span key={p.message} className="zb-problem">
             {p.message}
           </span>
         ))}
         {report.undo.length > 0 && (
-          <button className="hs-link hs-dim" aria-expanded={showsWay} onClick={() => setShowsWay(!showsWay)}>
+          <button className="zb-link zb-dim" aria-expanded={showsWay} onClick={() => setShowsWay(!showsWay)}>
             {showsWay ? 'Hide the way back' : 'The way back'}
           </button>
         )}
@@ -119,7 +119,7 @@ function Name({ resource }: { resource: SeenChange['resource'] }) {
   const { name } = resource.change;
   if (text === null)
     return (
-      <button className={`hs-link ${styles.name}`} onClick={() => setText(name)} title="Give it another name">
+      <button className={`zb-link ${styles.name}`} onClick={() => setText(name)} title="Give it another name">
         {name}
       </button>
     );

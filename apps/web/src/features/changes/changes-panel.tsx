@@ -6,7 +6,7 @@ import { SetsBar } from './sets-bar.tsx';
 /** What is to be done to the circuit, what was done, and the alternatives: typed in one field, ticked one by one. */
 export const ChangesPanel = memo(function ChangesPanel() {
   return (
-    <section className="hs-block" aria-label="Changes">
+    <section className="zb-block" aria-label="Changes">
       <ChangeEntry />
       <SetsBar />
       <ChangeList />

@@ -1,4 +1,4 @@
-import { controlState, formatPlain, seenParts, type ControlState, type LayerPart } from '@halfsplit/core';
+import { controlState, formatPlain, seenParts, type ControlState, type LayerPart } from '@zemble/core';
 import { Button, Input, Slider, Switch } from 'antd';
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { unitChange } from '../../api/change.ts';
@@ -28,10 +28,10 @@ export const ControlsPanel = memo(function ControlsPanel() {
   );
   if (parts.length === 0) return null;
   return (
-    <section className="hs-block" aria-label="Controls">
+    <section className="zb-block" aria-label="Controls">
       <div className={styles.head}>
         <h2>Controls</h2>
-        <span className="hs-dim">
+        <span className="zb-dim">
           {Object.keys(controls).length === 0 ? 'as drawn' : 'turned; the drawing keeps its positions'}
         </span>
       </div>
@@ -65,7 +65,7 @@ const Control = memo(function Control({ refName, isJack, state, onTurn }: Contro
   const [on, off] = isJack ? ['plug in', 'no plug'] : ['closed', 'open'];
   return (
     <li>
-      <span className="hs-ref">{refName}</span>
+      <span className="zb-ref">{refName}</span>
       {typeof state === 'number' ? (
         <>
           <Slider
@@ -78,7 +78,7 @@ const Control = memo(function Control({ refName, isJack, state, onTurn }: Contro
             onChange={turn}
             tooltip={{ formatter: null }}
           />
-          <span className="hs-number">{formatPlain(PER_CENT * state, 3)} %</span>
+          <span className="zb-number">{formatPlain(PER_CENT * state, 3)} %</span>
         </>
       ) : typeof state === 'string' ? (
         <OneOf label={`Position of ${refName}`} options={['a', 'b', 'open']} value={state} onChange={turn} />
@@ -124,11 +124,11 @@ function Settings({ parts }: { parts: readonly LayerPart[] }) {
       </Button>
       {settings.map((s) => (
         <span key={s.id} className={isAt(s.controls) ? styles.setActive : styles.set}>
-          <button className="hs-link" aria-pressed={isAt(s.controls)} onClick={() => setControls(s.controls)}>
+          <button className="zb-link" aria-pressed={isAt(s.controls)} onClick={() => setControls(s.controls)}>
             {s.name ?? s.id}
           </button>
           <button
-            className="hs-icon"
+            className="zb-icon"
             aria-label={`Drop the setting ${s.name ?? s.id}`}
             onClick={() =>
               change(unitChange(unit, { settings: settings.filter((each) => each.id !== s.id) }))

@@ -1,5 +1,5 @@
 import { PaperClipOutlined } from '@ant-design/icons';
-import { openThings, type OpenThing } from '@halfsplit/core';
+import { openThings, type OpenThing } from '@zemble/core';
 import { Button, Drawer } from 'antd';
 import dayjs from 'dayjs';
 import { useMemo, useState } from 'react';
@@ -70,7 +70,7 @@ function OpenThings({ onLeave }: { readonly onLeave: () => void }) {
   const legs = things.filter((t) => t.kind === 'leg');
   return (
     <>
-      <p className={isShut ? undefined : 'hs-dim'}>
+      <p className={isShut ? undefined : 'zb-dim'}>
         {isShut
           ? 'Until what is temporary is back the unit is not finished, and its cover stays open.'
           : things.length === 0
@@ -84,7 +84,7 @@ function OpenThings({ onLeave }: { readonly onLeave: () => void }) {
             <li key={thing.id} className={styles.row}>
               <div className={styles.what}>
                 <button
-                  className={`hs-link ${styles.name}`}
+                  className={`zb-link ${styles.name}`}
                   onClick={() => {
                     if (thing.refs[0] !== undefined) selectRef(thing.refs[0]);
                     onLeave();
@@ -94,7 +94,7 @@ function OpenThings({ onLeave }: { readonly onLeave: () => void }) {
                 </button>
                 <span>{thing.undo}</span>
                 {when !== undefined && (
-                  <span className="hs-dim">since {dayjs(when).format('D MMM HH:mm')}</span>
+                  <span className="zb-dim">since {dayjs(when).format('D MMM HH:mm')}</span>
                 )}
               </div>
               <Button type={thing.kind === 'temporary' ? 'primary' : 'default'} onClick={() => press(thing)}>

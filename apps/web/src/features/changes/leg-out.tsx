@@ -1,4 +1,4 @@
-import type { Temporary, Part } from '@halfsplit/core';
+import type { Temporary, Part } from '@zemble/core';
 import { StillOut } from './still-out.tsx';
 
 /** After a reading with a leg lifted: one key puts the leg, or the fuse that is read out of its holder, on the ledger. */

@@ -1,4 +1,4 @@
-import { changeOffers } from '@halfsplit/core';
+import { changeOffers } from '@zemble/core';
 import { Button } from 'antd';
 import { useMemo, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
@@ -21,10 +21,10 @@ export function Offers({ onOffer, otherwise }: Props) {
     [document.circuit, selectedRef, selectedNet],
   );
   if (offers.length === 0)
-    return otherwise === undefined ? null : <span className="hs-dim">{otherwise}</span>;
+    return otherwise === undefined ? null : <span className="zb-dim">{otherwise}</span>;
   return (
     <>
-      <span className="hs-ref">{selectedRef ?? selectedNet}</span>
+      <span className="zb-ref">{selectedRef ?? selectedNet}</span>
       {offers.map(({ words, line }) => (
         <Button key={words} size="small" onClick={() => onOffer(line)}>
           {words}

@@ -1,4 +1,4 @@
-import { formatDecibel, formatQuantity, type Circuit } from '@halfsplit/core';
+import { formatDecibel, formatQuantity, type Circuit } from '@zemble/core';
 import { CartesianGrid, Legend, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { COMPARED_HZ, type ComparedSets } from '../../compute/comparing.ts';
 import { CHART_MARGIN, FREQUENCY_AXIS, LEVEL_AXIS } from '../../ui/chart-axes.ts';
@@ -7,11 +7,11 @@ import styles from './changes.module.css';
 
 /** A set's curve differs from the others by its dashes as well as by its colour. */
 const STROKES = [
-  { stroke: 'var(--hs-found)', strokeDasharray: '0' },
-  { stroke: 'var(--hs-planned)', strokeDasharray: '9 3' },
-  { stroke: 'var(--hs-proven)', strokeDasharray: '2 2' },
-  { stroke: 'var(--hs-action)', strokeDasharray: '12 3 2 3' },
-  { stroke: 'var(--hs-marked)', strokeDasharray: '5 4' },
+  { stroke: 'var(--zb-found)', strokeDasharray: '0' },
+  { stroke: 'var(--zb-planned)', strokeDasharray: '9 3' },
+  { stroke: 'var(--zb-proven)', strokeDasharray: '2 2' },
+  { stroke: 'var(--zb-action)', strokeDasharray: '12 3 2 3' },
+  { stroke: 'var(--zb-marked)', strokeDasharray: '5 4' },
 ] as const;
 
 interface SetCurvesProps {
@@ -34,10 +34,10 @@ export function SetCurves({ sets, circuit, words }: SetCurvesProps) {
   }));
   return (
     <figure className={styles.curves} aria-label={`${words}, of every set`}>
-      <figcaption className="hs-dim">{words}</figcaption>
+      <figcaption className="zb-dim">{words}</figcaption>
       <ResponsiveContainer width="100%" height={220}>
         <LineChart data={data} margin={CHART_MARGIN}>
-          <CartesianGrid stroke="var(--hs-line)" />
+          <CartesianGrid stroke="var(--zb-line)" />
           <XAxis {...FREQUENCY_AXIS} />
           <YAxis {...LEVEL_AXIS} width={64} domain={['auto', 'auto']} />
           <Tooltip

@@ -1,6 +1,6 @@
 import { CopyOutlined, DeleteOutlined, EditOutlined, PlusOutlined } from '@ant-design/icons';
-import type { ChangeSet } from '@halfsplit/contract';
-import { activeSet } from '@halfsplit/core';
+import type { ChangeSet } from '@zemble/contract';
+import { activeSet } from '@zemble/core';
 import { Button, Input } from 'antd';
 import { lazy, Suspense, useState } from 'react';
 import { unitChange } from '../../api/change.ts';
@@ -73,7 +73,7 @@ export function SetsBar() {
             />
           ) : (
             <button
-              className="hs-link"
+              className="zb-link"
               aria-pressed={set.id === active}
               onClick={() => activate(set.id === active ? undefined : set.id)}
             >
@@ -83,17 +83,17 @@ export function SetsBar() {
           {set.id === active && (
             <>
               <button
-                className="hs-icon"
+                className="zb-icon"
                 aria-label={`Name set ${set.id}`}
                 onClick={() => setNamed({ id: set.id, text: set.name ?? '' })}
               >
                 <EditOutlined aria-hidden />
               </button>
-              <button className="hs-icon" aria-label={`Copy set ${set.id}`} onClick={() => copy(set.id)}>
+              <button className="zb-icon" aria-label={`Copy set ${set.id}`} onClick={() => copy(set.id)}>
                 <CopyOutlined aria-hidden />
               </button>
               {!isDoneIn(set.id) && (
-                <button className="hs-icon" aria-label={`Drop set ${set.id}`} onClick={() => drop(set.id)}>
+                <button className="zb-icon" aria-label={`Drop set ${set.id}`} onClick={() => drop(set.id)}>
                   <DeleteOutlined aria-hidden />
                 </button>
               )}

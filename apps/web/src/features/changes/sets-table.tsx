@@ -1,12 +1,5 @@
 import { Drawer } from 'antd';
-import {
-  formatWant,
-  outsideBy,
-  transferEnds,
-  unitOf,
-  type Readout,
-  type ReadoutAnswer,
-} from '@halfsplit/core';
+import { formatWant, outsideBy, transferEnds, unitOf, type Readout, type ReadoutAnswer } from '@zemble/core';
 import { useEffect, useMemo, useState } from 'react';
 import { isSlow } from '../../compute/is-slow.ts';
 import { LatestRunner } from '../../compute/runner.ts';
@@ -50,14 +43,14 @@ export function SetsTable({ onClose }: { onClose: () => void }) {
   const isLate = made?.of !== document;
   return (
     <Drawer open onClose={onClose} title="Sets side by side" size="large">
-      <table className="hs-table" aria-busy={isLate}>
+      <table className="zb-table" aria-busy={isLate}>
         <thead>
           <tr>
             <th>Readout</th>
-            <th className="hs-right">wanted</th>
-            <th className="hs-right">as it came</th>
+            <th className="zb-right">wanted</th>
+            <th className="zb-right">as it came</th>
             {(circuit.sets ?? []).map((set) => (
-              <th key={set.id} className="hs-right">
+              <th key={set.id} className="zb-right">
                 {setName(set)}
               </th>
             ))}
@@ -69,7 +62,7 @@ export function SetsTable({ onClose }: { onClose: () => void }) {
             return (
               <tr key={readout.id}>
                 <td>{readout.name}</td>
-                <td className="hs-number hs-dim">{formatWant(readout.want, unit)}</td>
+                <td className="zb-number zb-dim">{formatWant(readout.want, unit)}</td>
                 {[undefined, ...(circuit.sets ?? []).map((s) => s.id)].map((id) => {
                   const answer = made?.sets.find((s) => s.set === id)?.answers[i];
                   const came = made?.sets.find((s) => s.set === undefined)?.answers[i];
@@ -78,7 +71,7 @@ export function SetsTable({ onClose }: { onClose: () => void }) {
                   return (
                     <td
                       key={id ?? ''}
-                      className={`hs-number${isOut ? ' hs-out' : isMended ? ' hs-in' : ''}`}
+                      className={`zb-number${isOut ? ' zb-out' : isMended ? ' zb-in' : ''}`}
                       title={answer && !answer.ok ? answer.problem.message : undefined}
                     >
                       {(isOut || isMended) && <ToneMark tone={isOut ? 'out' : 'in'} />}

@@ -1,10 +1,10 @@
-import { unitOf, type RangesBySetting, type Readout } from '@halfsplit/core';
+import { unitOf, type RangesBySetting, type Readout } from '@zemble/core';
 import { Button, Spin } from 'antd';
 import { useEffect, useState } from 'react';
 import { LatestRunner } from '../../compute/runner.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { answerText, readoutText } from '../../ui/readout-value.ts';
-import type { UnitDocument } from '@halfsplit/core';
+import type { UnitDocument } from '@zemble/core';
 import styles from './changes.module.css';
 
 type Outcome = RangesBySetting | { readonly sentence: string };
@@ -48,7 +48,7 @@ function Ranges({ readout }: { readonly readout: Readout }) {
     };
   }, [document, readout.id]);
   if (!made) return <Spin size="small" />;
-  if ('sentence' in made.outcome) return <p className="hs-problem">{made.outcome.sentence}</p>;
+  if ('sentence' in made.outcome) return <p className="zb-problem">{made.outcome.sentence}</p>;
   const { ranges, common } = made.outcome;
   const unit = unitOf(readout, document.readouts);
   const ends = ranges.flatMap((r) => (r.ends ? [r.ends.min, r.ends.max] : []));
@@ -78,11 +78,11 @@ function Ranges({ readout }: { readonly readout: Readout }) {
                 />
               )}
             </span>
-            <span className="hs-number">{own ? text(own) : (sentence ?? readoutText(null, unit))}</span>
+            <span className="zb-number">{own ? text(own) : (sentence ?? readoutText(null, unit))}</span>
           </li>
         ))}
       </ul>
-      <figcaption className="hs-dim">
+      <figcaption className="zb-dim">
         {common ? `All of them reach ${text(common)}.` : 'They reach nothing in common.'}
       </figcaption>
     </figure>

@@ -1,4 +1,4 @@
-import type { Temporary } from '@halfsplit/core';
+import type { Temporary } from '@zemble/core';
 import { useEffect } from 'react';
 import { Keys } from '../../ui/keys.tsx';
 import { useChangeActions, useLedger } from './use-changes.ts';
@@ -40,7 +40,7 @@ export function StillOut({ made, words }: { made: Temporary | null; words?: stri
   });
   if (!offered) return null;
   return (
-    <button className="hs-link hs-dim" onClick={put}>
+    <button className="zb-link zb-dim" onClick={put}>
       {words ?? `${offered.name}: keep it on the ledger until it is back`} <Keys keys="Alt L" />
     </button>
   );

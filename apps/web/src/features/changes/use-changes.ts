@@ -1,5 +1,5 @@
-import type { ChangeState, FileChange, UnitResource } from '@halfsplit/contract';
-import { activeSet, ledgerOf, reportChanges, type ChangeReport, type LedgerEntry } from '@halfsplit/core';
+import type { ChangeState, FileChange, UnitResource } from '@zemble/contract';
+import { activeSet, ledgerOf, reportChanges, type ChangeReport, type LedgerEntry } from '@zemble/core';
 import { useMemo } from 'react';
 import type { Change } from '../../api/change.ts';
 import { newId } from '../../api/outbox-store.ts';

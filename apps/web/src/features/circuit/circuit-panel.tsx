@@ -1,5 +1,5 @@
 import { unitChange } from '../../api/change.ts';
-import type { Layer } from '@halfsplit/contract';
+import type { Layer } from '@zemble/contract';
 import {
   flagsFor,
   formatQuantity,
@@ -16,7 +16,7 @@ import {
   type Point,
   type SeenPart,
   type UnitDocument,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { Button, Switch } from 'antd';
 import {
   memo,
@@ -125,7 +125,7 @@ export function CircuitPanel({
   );
   const reason = analysis?.layers[layer].reason;
   return (
-    <section className="hs-panel hs-circuit" aria-label={title}>
+    <section className="zb-panel zb-circuit" aria-label={title}>
       <PanelHead
         title={title}
         switcher={switcher}
@@ -136,9 +136,9 @@ export function CircuitPanel({
         showsVolts={showsVolts}
         onVolts={setShowsVolts}
       />
-      {reason && drawn.parts.length > 0 && <p className="hs-caution">{reason}</p>}
+      {reason && drawn.parts.length > 0 && <p className="zb-caution">{reason}</p>}
       {drawn.parts.length === 0 ? (
-        <p className="hs-empty-words">The circuit draws itself here as you type its parts.</p>
+        <p className="zb-empty-words">The circuit draws itself here as you type its parts.</p>
       ) : (
         drawing && (
           <DrawingFrame
@@ -204,13 +204,13 @@ interface PanelHeadProps {
 const PanelHead = memo(function PanelHead(props: PanelHeadProps) {
   const { title, switcher, layer, isLate, figures, onDrawAnew, showsVolts, onVolts } = props;
   return (
-    <header className="hs-panel-head">
+    <header className="zb-panel-head">
       {switcher || <h2>{title}</h2>}
-      <span className="hs-dim hs-nowrap">
+      <span className="zb-dim zb-nowrap">
         values and volts for <LayerWord layer={layer} />
       </span>
-      <span className="hs-grow" />
-      <span className="hs-dim" role="status">
+      <span className="zb-grow" />
+      <span className="zb-dim" role="status">
         {isLate && 'drawing…'}
       </span>
       <FiguresButton figures={figures} />

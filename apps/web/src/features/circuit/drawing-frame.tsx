@@ -40,7 +40,7 @@ export const DrawingFrame = memo(function DrawingFrame(
     <div className={styles.frame}>
       <div
         ref={frame}
-        className={`hs-drawing ${styles.paper}`}
+        className={`zb-drawing ${styles.paper}`}
         tabIndex={0}
         role="group"
         aria-label="Drawing: + and - zoom, 0 fits it, arrows scroll"

@@ -1,4 +1,4 @@
-import type { Figure } from '@halfsplit/core';
+import type { Figure } from '@zemble/core';
 import { Button, Popover } from 'antd';
 import { useMemo, useState } from 'react';
 import styles from './circuit.module.css';
@@ -27,7 +27,7 @@ export function FiguresButton({ figures }: { readonly figures: Figures }) {
       content={
         <>
           <FigureNames list={figures.figures} figures={figures} isColumn />
-          <p className="hs-dim">The one that is shown moves as one when a part of it is dragged.</p>
+          <p className="zb-dim">The one that is shown moves as one when a part of it is dragged.</p>
         </>
       }
     >

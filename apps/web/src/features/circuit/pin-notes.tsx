@@ -1,6 +1,6 @@
 import { DeleteOutlined, PushpinOutlined } from '@ant-design/icons';
-import type { SheetPart } from '@halfsplit/contract';
-import { findPin, judgePinNote, probePlace, usualSurroundings } from '@halfsplit/core';
+import type { SheetPart } from '@zemble/contract';
+import { findPin, judgePinNote, probePlace, usualSurroundings } from '@zemble/core';
 import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import styles from './circuit.module.css';
@@ -41,12 +41,12 @@ export function PinNotes({ refName }: { refName: string }) {
         {Object.entries(notes).map(([pin, text]) => {
           const { kind, sentence } = judgePinNote(circuit, part, pin, text);
           return (
-            <li key={pin} className={kind === 'other value' ? 'hs-edge' : undefined}>
+            <li key={pin} className={kind === 'other value' ? 'zb-edge' : undefined}>
               <span>
                 <strong>{probePlace(part, pin).short}</strong>: {sentence}
               </span>
               <button
-                className="hs-icon"
+                className="zb-icon"
                 aria-label={`Take the note of ${probePlace(part, pin).short} off`}
                 onClick={() =>
                   write(Object.fromEntries(Object.entries(notes).filter(([name]) => name !== pin)))
@@ -64,12 +64,12 @@ export function PinNotes({ refName }: { refName: string }) {
             if (part.pins[pin] === undefined || notes[pin] !== undefined) return null;
             const { kind, sentence } = judgePinNote(circuit, part, pin, text);
             return (
-              <li key={pin} className={kind === 'other value' ? 'hs-edge' : undefined} title={usual.origin}>
+              <li key={pin} className={kind === 'other value' ? 'zb-edge' : undefined} title={usual.origin}>
                 <span>
                   <strong>{probePlace(part, pin).short}</strong>: {sentence}
                 </span>
                 <button
-                  className="hs-icon"
+                  className="zb-icon"
                   aria-label={`Keep the usual note of ${probePlace(part, pin).short} with the part`}
                   onClick={() => write({ ...notes, [pin]: text })}
                 >
@@ -92,7 +92,7 @@ export function PinNotes({ refName }: { refName: string }) {
         spellCheck={false}
       />
       {why !== null && (
-        <p className="hs-refused" role="alert">
+        <p className="zb-refused" role="alert">
           {why}
         </p>
       )}

@@ -1,4 +1,4 @@
-import { netNamed, outlinePins, probePlaces, resolveLayer } from '@halfsplit/core';
+import { netNamed, outlinePins, probePlaces, resolveLayer } from '@zemble/core';
 import { Button, Popover } from 'antd';
 import { useMemo } from 'react';
 import { PinNotes } from './pin-notes.tsx';
@@ -31,7 +31,7 @@ export function Pins() {
             <OutlineFigure outline={outline} labels={labels.map((l) => l.words)} meant={meant} />
             <PinNotes refName={selectedRef!} />
             {others.length > 0 && (
-              <p className="hs-edge">
+              <p className="zb-edge">
                 Shown as {order}; it also comes as {others.join(' or ')}.
                 <br />
                 Say which in its line: pinout={order}
@@ -46,5 +46,5 @@ export function Pins() {
   }
   if (selectedRef !== null || selectedNet === null) return null;
   const [place] = probePlaces(now.parts, selectedNet);
-  return place ? <span className="hs-dim">touch {place.words}</span> : null;
+  return place ? <span className="zb-dim">touch {place.words}</span> : null;
 }

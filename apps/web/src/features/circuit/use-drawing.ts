@@ -1,4 +1,4 @@
-import type { UnitResource } from '@halfsplit/contract';
+import type { UnitResource } from '@zemble/contract';
 import {
   isPolarised,
   isPType,
@@ -8,7 +8,7 @@ import {
   readoutFields,
   type Circuit,
   type Readout,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { DrawRequest, ReadDrawing } from '../../compute/drawing.ts';
 import { LatestRunner } from '../../compute/runner.ts';

@@ -8,7 +8,7 @@ import {
   type Drawer,
   type Following,
   type Given,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { Button, Dropdown, Input } from 'antd';
 import { useId, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -59,7 +59,7 @@ export function CalculationBlock({ calculation, drawer }: BlockProps) {
         <span>{field.label}</span>
         <Input
           size="small"
-          className="hs-mono"
+          className="zb-mono"
           value={isTyped ? typed.text : valueText(value, field.quantity, field.unit)}
           status={isTyped && typed.sentence !== null ? 'error' : ''}
           maxLength={40}
@@ -68,7 +68,7 @@ export function CalculationBlock({ calculation, drawer }: BlockProps) {
           onBlur={() => setTyped(null)}
           onPressEnter={() => setTyped(null)}
         />
-        <span className="hs-dim">{moved ? `moves ${moved.label}` : ''}</span>
+        <span className="zb-dim">{moved ? `moves ${moved.label}` : ''}</span>
       </label>
     );
   };
@@ -83,8 +83,8 @@ export function CalculationBlock({ calculation, drawer }: BlockProps) {
       {calculation.given.map(row)}
       {calculation.following.map(row)}
       <div className={styles.says} role="status">
-        {typed !== null && typed.sentence !== null && <p className="hs-refused">{typed.sentence}</p>}
-        {!answer.ok && <p className="hs-refused">{answer.sentence}</p>}
+        {typed !== null && typed.sentence !== null && <p className="zb-refused">{typed.sentence}</p>}
+        {!answer.ok && <p className="zb-refused">{answer.sentence}</p>}
         {answer.ok && calculation.says?.(answer.values, drawer).map((s) => <p key={s}>{s}</p>)}
       </div>
     </section>

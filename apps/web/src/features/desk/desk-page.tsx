@@ -1,4 +1,4 @@
-import { CALCULATIONS, type Calculation } from '@halfsplit/core';
+import { CALCULATIONS, type Calculation } from '@zemble/core';
 import { Input } from 'antd';
 import { useState } from 'react';
 import { WorkshopTop } from '../../ui/workshop-top.tsx';
@@ -25,7 +25,7 @@ export function DeskPage() {
     <div className={styles.page}>
       <WorkshopTop />
       <main className={styles.main}>
-        <div className="hs-panel-head">
+        <div className="zb-panel-head">
           <h1>Desk</h1>
           <Input
             autoFocus
@@ -36,7 +36,7 @@ export function DeskPage() {
             aria-label="Find a calculation"
             allowClear
           />
-          <span className="hs-dim">
+          <span className="zb-dim">
             Type any field in any notation; the others follow. What a field moves is said beside it.
           </span>
         </div>
@@ -45,7 +45,7 @@ export function DeskPage() {
             <CalculationBlock key={calculation.id} calculation={calculation} drawer={items} />
           ))}
         </div>
-        {shown.length === 0 && <p className="hs-empty-words">Nothing here is called so.</p>}
+        {shown.length === 0 && <p className="zb-empty-words">Nothing here is called so.</p>}
       </main>
     </div>
   );

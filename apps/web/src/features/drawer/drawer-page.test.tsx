@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import '../../testing/component.ts';
-import type { StockRow } from '@halfsplit/contract';
+import type { StockRow } from '@zemble/contract';
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { App } from 'antd';

@@ -1,6 +1,6 @@
 import { DownloadOutlined, InboxOutlined } from '@ant-design/icons';
-import type { StockItem, StockRow } from '@halfsplit/contract';
-import { parseStockLine, readDrawerCsv, searchDrawer, stockText, writeDrawerCsv } from '@halfsplit/core';
+import type { StockItem, StockRow } from '@zemble/contract';
+import { parseStockLine, readDrawerCsv, searchDrawer, stockText, writeDrawerCsv } from '@zemble/core';
 import { App, Button, Input, Spin, type InputRef } from 'antd';
 import { useMemo, useRef, useState } from 'react';
 import { addStock, asNew } from '../../api/drawer.ts';
@@ -29,7 +29,7 @@ export function DrawerPage() {
       <WorkshopTop />
       <main className={styles.main}>
         <section aria-label="Drawer">
-          <div className="hs-panel-head">
+          <div className="zb-panel-head">
             <h1>Drawer</h1>
             <Input
               className={styles.search}
@@ -39,17 +39,17 @@ export function DrawerPage() {
               aria-label="Find in the drawer"
               allowClear
             />
-            <span className="hs-dim" role="status">
+            <span className="zb-dim" role="status">
               {shown.length === drawer.items.length
                 ? `${drawer.items.length} sorts`
                 : `${shown.length} of ${drawer.items.length} sorts`}
             </span>
-            <span className="hs-grow" />
+            <span className="zb-grow" />
             <CsvButtons items={drawer.items} onRead={reload} />
           </div>
           <StockEntry onAdded={reload} />
           {drawer.sentence && (
-            <p className="hs-caution">{drawer.sentence} The drawer is shown as soon as it is back.</p>
+            <p className="zb-caution">{drawer.sentence} The drawer is shown as soon as it is back.</p>
           )}
           {drawer.isLoading ? (
             <Spin />
@@ -90,10 +90,10 @@ function StockEntry({ onAdded }: { readonly onAdded: () => Promise<void> }) {
     await onAdded();
   };
   return (
-    <div className="hs-entry">
+    <div className="zb-entry">
       <Input
         ref={field}
-        className="hs-mono"
+        className="zb-mono"
         value={text}
         maxLength={200}
         onChange={(event) => {
@@ -104,15 +104,15 @@ function StockEntry({ onAdded }: { readonly onAdded: () => Promise<void> }) {
         placeholder="4k7 1% 0.25W metal film x50 in A3"
         aria-label="Put in"
       />
-      <p className="hs-entry-note" role="status">
+      <p className="zb-entry-note" role="status">
         {refused !== null ? (
-          <span className="hs-refused">{refused}</span>
+          <span className="zb-refused">{refused}</span>
         ) : read === null ? (
           (added ?? 'What, its tolerance and rating, how many, and where it lies. Enter puts it in.')
         ) : read.ok ? (
           <strong>{itemWords(read.item)}</strong>
         ) : (
-          <span className="hs-refused">{read.problem.message}</span>
+          <span className="zb-refused">{read.problem.message}</span>
         )}
       </p>
     </div>

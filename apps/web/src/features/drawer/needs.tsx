@@ -1,5 +1,5 @@
-import type { Needed, StockItem, StockRow } from '@halfsplit/contract';
-import { stockText, substitutesFor } from '@halfsplit/core';
+import type { Needed, StockItem, StockRow } from '@zemble/contract';
+import { stockText, substitutesFor } from '@zemble/core';
 import { App, Button, Input } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -36,7 +36,7 @@ export function Needs({ supply, drawer, onChanged }: NeedsProps) {
           )}
         </div>
         {toBuy.length === 0 && (
-          <p className="hs-dim">
+          <p className="zb-dim">
             {supply.supplies.length === 0
               ? 'Nothing is planned that needs a part.'
               : 'Everything that is planned is here.'}
@@ -49,14 +49,14 @@ export function Needs({ supply, drawer, onChanged }: NeedsProps) {
                 <strong>
                   {s.buy} × {stockText(s.wanted)}
                 </strong>{' '}
-                <span className="hs-dim">
+                <span className="zb-dim">
                   {s.wanted.kind}
                   {ratingWords(s.wanted)}
                 </span>
               </span>
               <For needs={s.needs} />
               {substitutesFor(s.wanted, drawer).map((sentence) => (
-                <span key={sentence} className="hs-edge">
+                <span key={sentence} className="zb-edge">
                   {sentence}
                 </span>
               ))}
@@ -83,7 +83,7 @@ export function Needs({ supply, drawer, onChanged }: NeedsProps) {
       {supply.out.length > 0 && (
         <section aria-label="Came out">
           <h2>Came out</h2>
-          <p className="hs-hint">Keep what is good; what was the fault goes.</p>
+          <p className="zb-hint">Keep what is good; what was the fault goes.</p>
           <ul>
             {supply.out.map((out) => (
               <CameOut key={keyOf([out])} out={out} onChanged={onChanged} />
@@ -114,7 +114,7 @@ function ratingWords({ voltage, power, tolerance, technology }: Partial<StockIte
 function For({ needs }: { readonly needs: readonly Needed[] }) {
   const units = [...new Set(needs.map((n) => n.unitId))];
   return (
-    <span className="hs-dim">
+    <span className="zb-dim">
       for{' '}
       {units.map((id, i) => {
         const own = needs.filter((n) => n.unitId === id);
@@ -146,7 +146,7 @@ function CameOut({ out, onChanged }: { readonly out: Needed; readonly onChanged:
   return (
     <li className={styles.need}>
       <span>
-        <strong>{stockText(out)}</strong> <span className="hs-dim">{name}</span>
+        <strong>{stockText(out)}</strong> <span className="zb-dim">{name}</span>
       </span>
       <span className={styles.out}>
         <Input

@@ -1,5 +1,5 @@
-import { PART_KINDS, type StockRow } from '@halfsplit/contract';
-import { KINDS, stockText } from '@halfsplit/core';
+import { PART_KINDS, type StockRow } from '@zemble/contract';
+import { KINDS, stockText } from '@zemble/core';
 import { App, Input } from 'antd';
 import { useState } from 'react';
 import { ProblemError } from '../../api/client.ts';
@@ -42,23 +42,23 @@ export function StockTable({ items, reserved, onChanged }: StockTableProps) {
   const sorted = [...items].sort(byKindAndValue).slice(0, MOST_SHOWN);
   if (items.length === 0)
     return (
-      <p className="hs-empty-words">
+      <p className="zb-empty-words">
         Nothing here yet. Type a line above, or bring in a table with the columns kind, value, tolerance,
         rating, technology, count and place. What is here is offered first when values are looked for.
       </p>
     );
   return (
     <div className={styles.table}>
-      <table className="hs-table">
+      <table className="zb-table">
         <thead>
           <tr>
-            <th className="hs-right">Value</th>
+            <th className="zb-right">Value</th>
             <th>Kind</th>
-            <th className={`hs-right ${styles.wide}`}>Tolerance</th>
-            <th className={`hs-right ${styles.wide}`}>Rating</th>
+            <th className={`zb-right ${styles.wide}`}>Tolerance</th>
+            <th className={`zb-right ${styles.wide}`}>Rating</th>
             <th className={styles.wide}>Technology</th>
-            <th className="hs-right">Count</th>
-            <th className="hs-right">Reserved</th>
+            <th className="zb-right">Count</th>
+            <th className="zb-right">Reserved</th>
             <th>Place</th>
             <th aria-label="Actions" />
           </tr>
@@ -69,16 +69,16 @@ export function StockTable({ items, reserved, onChanged }: StockTableProps) {
             const held = reserved.get(item.id) ?? 0;
             return (
               <tr key={item.id}>
-                <td className="hs-number hs-mono">{stockText(item)}</td>
+                <td className="zb-number zb-mono">{stockText(item)}</td>
                 <td>{KINDS[item.kind].words}</td>
-                <td className={`hs-number ${styles.wide}`}>
+                <td className={`zb-number ${styles.wide}`}>
                   {item.tolerance === undefined ? '' : `${Number((100 * item.tolerance).toPrecision(3))} %`}
                 </td>
-                <td className={`hs-number ${styles.wide}`}>{ratingText(item)}</td>
+                <td className={`zb-number ${styles.wide}`}>{ratingText(item)}</td>
                 <td className={styles.wide}>{item.technology}</td>
-                <td className="hs-number">
+                <td className="zb-number">
                   <label className={styles.count}>
-                    <span className="hs-sr">Count of {name}</span>
+                    <span className="zb-sr">Count of {name}</span>
                     <NumberField
                       value={item.count}
                       min={0}
@@ -91,7 +91,7 @@ export function StockTable({ items, reserved, onChanged }: StockTableProps) {
                     />
                   </label>
                 </td>
-                <td className={held > item.count ? 'hs-number hs-out' : 'hs-number'}>
+                <td className={held > item.count ? 'zb-number zb-out' : 'zb-number'}>
                   {held === 0 ? '' : held}
                 </td>
                 <td>
@@ -103,9 +103,9 @@ export function StockTable({ items, reserved, onChanged }: StockTableProps) {
                     }
                   />
                 </td>
-                <td className="hs-right">
+                <td className="zb-right">
                   <button
-                    className="hs-icon"
+                    className="zb-icon"
                     aria-label={`Take ${name} out of the list`}
                     onClick={() => void tell(() => removeStock(item))}
                   >
@@ -118,7 +118,7 @@ export function StockTable({ items, reserved, onChanged }: StockTableProps) {
         </tbody>
       </table>
       {items.length > MOST_SHOWN && (
-        <p className="hs-dim">{`The first ${MOST_SHOWN} of ${items.length}; look for what you need above.`}</p>
+        <p className="zb-dim">{`The first ${MOST_SHOWN} of ${items.length}; look for what you need above.`}</p>
       )}
     </div>
   );

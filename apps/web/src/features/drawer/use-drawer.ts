@@ -1,4 +1,4 @@
-import type { StockRow } from '@halfsplit/contract';
+import type { StockRow } from '@zemble/contract';
 import useSWR from 'swr';
 import { DRAWER_KEY, getDrawer } from '../../api/drawer.ts';
 

@@ -1,5 +1,5 @@
-import type { Needed, StockRow } from '@halfsplit/contract';
-import { supplyFor, type Need, type Supply } from '@halfsplit/core';
+import type { Needed, StockRow } from '@zemble/contract';
+import { supplyFor, type Need, type Supply } from '@zemble/core';
 import { useMemo } from 'react';
 import useSWR from 'swr';
 import { getNeeds, NEEDS_KEY } from '../../api/drawer.ts';

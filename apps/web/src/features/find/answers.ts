@@ -1,5 +1,5 @@
-import type { SawWord } from '@halfsplit/contract';
-import type { Test } from '@halfsplit/core';
+import type { SawWord } from '@zemble/contract';
+import type { Test } from '@zemble/core';
 
 /** What can be seen at a place, with the key that records it. */
 export interface Answer {

@@ -1,4 +1,4 @@
-import type { Conviction, ProofOutcome } from '@halfsplit/core';
+import type { Conviction, ProofOutcome } from '@zemble/core';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
 import { Link } from 'react-router';
@@ -18,14 +18,14 @@ export function Cause({ cause, onProve, onGoOn }: Props) {
       <h3>{proof ? 'Found and proved' : 'Found'}</h3>
       <p role="status">{cause.words}</p>
       {proof ? (
-        <p className="hs-dim">
+        <p className="zb-dim">
           Right again on {dayjs(proof.at).format('D MMMM YYYY, HH:mm')}.{' '}
           <Link to="../log">It stands in the log</Link>
         </p>
       ) : (
         <>
           <p>Mend it, then try the unit as it is used. Does it do what it should now?</p>
-          <div className="hs-answers">
+          <div className="zb-answers">
             <Button type="primary" onClick={() => onProve('right')}>
               It is right now
             </Button>

@@ -1,6 +1,6 @@
 import { unitChange } from '../../api/change.ts';
-import type { Hazard, CreateEvidence, IntakeData } from '@halfsplit/contract';
-import { cautionsOf, markedNumber, preparePath, whyTest, rateTest, type ProposedTest } from '@halfsplit/core';
+import type { Hazard, CreateEvidence, IntakeData } from '@zemble/contract';
+import { cautionsOf, markedNumber, preparePath, whyTest, rateTest, type ProposedTest } from '@zemble/core';
 import { Button } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -136,14 +136,14 @@ export function FindStage() {
   const partsBlock = inParts === null ? null : path.blocks.find((b) => b.id === inParts);
 
   return (
-    <div className={`hs-split ${styles.find}`}>
-      <section className="hs-panel hs-sheet" aria-label="Search">
-        <header className="hs-panel-head">
+    <div className={`zb-split ${styles.find}`}>
+      <section className="zb-panel zb-sheet" aria-label="Search">
+        <header className="zb-panel-head">
           <h2>Find</h2>
-          <span className="hs-dim" role="status">
+          <span className="zb-dim" role="status">
             {isEnded ? 'the cause is found' : state ? toCome(state.testsToCome, isConvincing) : ''}
           </span>
-          <span className="hs-grow" />
+          <span className="zb-grow" />
           {undoable && (
             <Button
               type="text"
@@ -154,16 +154,16 @@ export function FindStage() {
             </Button>
           )}
         </header>
-        <div className="hs-scroll" tabIndex={0} role="group" aria-label="Search, scrolls">
+        <div className="zb-scroll" tabIndex={0} role="group" aria-label="Search, scrolls">
           <HazardNote hazards={unit.hazards} />
           {find.sentence !== null && (
-            <p className="hs-empty-words">
+            <p className="zb-empty-words">
               {find.sentence} The search works on blocks:{' '}
               <Link to="../trace">type or propose the path in Trace</Link>, even when there is no schematic.
             </p>
           )}
           {state?.contradictions.map((c) => (
-            <p key={c.sentence} className="hs-caution" role="alert">
+            <p key={c.sentence} className="zb-caution" role="alert">
               {c.sentence}
             </p>
           ))}
@@ -206,7 +206,7 @@ export function FindStage() {
                     onRecord={take}
                   />
                 ) : (
-                  <p className="hs-empty-words">
+                  <p className="zb-empty-words">
                     No test that is offered would tell more. Judge what is left part by part, or add a test
                     point in Trace.
                   </p>
@@ -240,15 +240,15 @@ export function FindStage() {
           {convicted.length > 0 && <Convicted entries={convicted} />}
         </div>
       </section>
-      <section className="hs-panel" aria-label="Board of the search">
-        <header className="hs-panel-head">
+      <section className="zb-panel" aria-label="Board of the search">
+        <header className="zb-panel-head">
           <OneOf
             label="Board"
             options={BOARDS.filter((b) => b !== 'Circuit' || document.circuit.parts.length > 0)}
             value={board}
             onChange={setBoard}
           />
-          <span className="hs-dim">
+          <span className="zb-dim">
             {board === 'Path' ? 'share of the suspicion; choose a number to test there' : ''}
           </span>
         </header>
@@ -270,9 +270,9 @@ export function FindStage() {
         {board === 'Circuit' && <CircuitPanel />}
         <div className={styles.historyPanel}>
           <h3>
-            Tests made <span className="hs-dim">{unit.evidence.filter((e) => !e.withdrawn).length}</span>
+            Tests made <span className="zb-dim">{unit.evidence.filter((e) => !e.withdrawn).length}</span>
           </h3>
-          <div className="hs-scroll" tabIndex={0} role="group" aria-label="Tests made, scrolls">
+          <div className="zb-scroll" tabIndex={0} role="group" aria-label="Tests made, scrolls">
             <History
               evidence={unit.evidence}
               document={document}
@@ -298,7 +298,7 @@ function toCome(count: number, isConvincing: boolean): string {
 function HazardNote({ hazards }: { hazards: readonly Hazard[] }) {
   const serious = cautionsOf(hazards.filter((h) => h !== 'battery only' && h !== 'hot parts'));
   if (serious.length === 0) return null;
-  return <p className="hs-caution">{serious[0]}</p>;
+  return <p className="zb-caution">{serious[0]}</p>;
 }
 
 interface ConvictionProps {
@@ -312,7 +312,7 @@ interface ConvictionProps {
 
 function Conviction({ name, share, isConvicted, hasParts, onConvict, onParts }: ConvictionProps) {
   return (
-    <div className="hs-conviction" role="status">
+    <div className="zb-conviction" role="status">
       <p>
         <strong>{name}</strong> holds {Math.round(share * 100)} % of the chance.
       </p>
@@ -328,12 +328,12 @@ function Conviction({ name, share, isConvicted, hasParts, onConvict, onParts }: 
 
 function Convicted({ entries }: { entries: NonNullable<IntakeData['convicted']> }) {
   return (
-    <div className="hs-block">
+    <div className="zb-block">
       <h2>Convicted</h2>
       <ul>
         {entries.map((e) => (
           <li key={`${e.at}${e.words}`}>
-            <span className="hs-out">{e.ref ?? ''}</span> {e.words}
+            <span className="zb-out">{e.ref ?? ''}</span> {e.words}
           </li>
         ))}
       </ul>

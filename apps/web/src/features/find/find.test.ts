@@ -1,5 +1,5 @@
-import type { PathData } from '@halfsplit/contract';
-import { parseSheetLine, preparePath, testsOf, type UnitDocument } from '@halfsplit/core';
+import type { PathData } from '@zemble/contract';
+import { parseSheetLine, preparePath, testsOf, type UnitDocument } from '@zemble/core';
 import { describe, expect, it } from 'vitest';
 import { answersFor } from './answers.ts';
 import { measuredQuantities } from './measured.ts';

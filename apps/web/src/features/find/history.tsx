@@ -1,5 +1,5 @@
-import type { Damage, EvidenceResource } from '@halfsplit/contract';
-import { damageWords, evidenceSentence, FIRST_CHECKS, preparePath, type UnitDocument } from '@halfsplit/core';
+import type { Damage, EvidenceResource } from '@zemble/contract';
+import { damageWords, evidenceSentence, FIRST_CHECKS, preparePath, type UnitDocument } from '@zemble/core';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
 import { useMemo } from 'react';
@@ -30,15 +30,15 @@ export function History({ evidence, document, ignored, onWithdraw, onUncheck, on
   const damage = document.intake?.damage ?? [];
   const convicted = document.intake?.convicted ?? [];
   if (evidence.length === 0 && checks.length === 0 && damage.length === 0)
-    return <p className="hs-empty-words">Nothing is tested yet.</p>;
+    return <p className="zb-empty-words">Nothing is tested yet.</p>;
   return (
     <ol className={styles.history}>
       {[...evidence].reverse().map((e) => (
-        <li key={e.id} className={e.withdrawn ? 'hs-undone' : undefined}>
+        <li key={e.id} className={e.withdrawn ? 'zb-undone' : undefined}>
           <time>{dayjs(e.takenAt).format('HH:mm')}</time>
           <span>
             {evidenceSentence(path, e)}
-            {ignored.has(e.id) && <em className="hs-dim"> Not counted: {ignored.get(e.id)}.</em>}
+            {ignored.has(e.id) && <em className="zb-dim"> Not counted: {ignored.get(e.id)}.</em>}
           </span>
           {!e.withdrawn && (
             <Button

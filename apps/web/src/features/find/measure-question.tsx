@@ -7,7 +7,7 @@ import {
   type NextMeasurement,
   type Quantity,
   type VoltageUnit,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { Button } from 'antd';
 import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -64,11 +64,11 @@ export function MeasureQuestion({ ask, reading, told, right, onEnter, onStep, on
           `Switched off and discharged: what does ${reading?.ref ?? 'it'} read in circuit, the red lead at ${ask.kind === 'ohm' || ask.kind === 'cap' ? ask.red : ''}?`}
       </p>
       {touched !== undefined && isVoltage(ask) && <p>Touch {touched}.</p>}
-      <p className="hs-dim">
+      <p className="zb-dim">
         {told ? `It tells ${told.bits.toFixed(2)} bit: ${told.why}. ` : ''}
         {right !== undefined && (
           <>
-            Right would be <span className="hs-mono">{rightWords(ask, right)}</span>, computed as marked
+            Right would be <span className="zb-mono">{rightWords(ask, right)}</span>, computed as marked
             {ask.kind === 'dcv' ? ' with the meter at it' : ''}.
           </>
         )}
@@ -76,11 +76,11 @@ export function MeasureQuestion({ ask, reading, told, right, onEnter, onStep, on
           <>
             {' '}
             With {formatQuantity(toneHz, 'Hz')} going in, a level counts too:{' '}
-            <span className="hs-mono">240mV rms</span>.
+            <span className="zb-mono">240mV rms</span>.
           </>
         )}
       </p>
-      <div className="hs-answers">
+      <div className="zb-answers">
         <input
           className={`${styles.answerField} ${styles.answerWide}`}
           value={text}
@@ -103,11 +103,11 @@ export function MeasureQuestion({ ask, reading, told, right, onEnter, onStep, on
           aria-invalid={parsed !== null && !parsed.ok}
           inputMode="decimal"
         />
-        <Button type="primary" className="hs-tall" onClick={enter} disabled={!isReady}>
+        <Button type="primary" className="zb-tall" onClick={enter} disabled={!isReady}>
           Record <Keys keys="Enter" />
         </Button>
       </div>
-      {parsed !== null && !parsed.ok && <p className="hs-refused">{parsed.problem.message}</p>}
+      {parsed !== null && !parsed.ok && <p className="zb-refused">{parsed.problem.message}</p>}
     </>
   );
 }

@@ -1,5 +1,5 @@
-import type { UnitResource } from '@halfsplit/contract';
-import { measuredInEvidence, type Measured, type UnitDocument } from '@halfsplit/core';
+import type { UnitResource } from '@zemble/contract';
+import { measuredInEvidence, type Measured, type UnitDocument } from '@zemble/core';
 
 /**
  * What has been measured that a search among parts can use, the last of each: direct voltages and levels of the evidence at

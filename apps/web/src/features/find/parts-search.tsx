@@ -1,4 +1,4 @@
-import type { CreateEvidence } from '@halfsplit/contract';
+import type { CreateEvidence } from '@zemble/contract';
 import {
   formatQuantity,
   HARDLY_TELLS,
@@ -6,7 +6,7 @@ import {
   type PartGroup,
   type Quantity,
   type VoltageUnit,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { Button, Progress, Space } from 'antd';
 import { useMemo, useState } from 'react';
 import { useSelection } from '../../unit/selection.tsx';
@@ -94,7 +94,7 @@ export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }
         <strong>{title}</strong>
       </p>
       {isPlain && (
-        <p className="hs-in" role="status">
+        <p className="zb-in" role="status">
           One fault explains everything measured; nothing more has to be measured.
         </p>
       )}
@@ -114,11 +114,11 @@ export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }
         <Progress percent={Math.round(fraction * 100)} size="small" aria-label="Faults simulated" />
       )}
       {search && (
-        <table className="hs-table hs-suspects">
+        <table className="zb-table zb-suspects">
           <thead>
             <tr>
               <th>Part and fault</th>
-              <th className="hs-right">chance</th>
+              <th className="zb-right">chance</th>
               <th aria-label="Actions" />
             </tr>
           </thead>
@@ -136,17 +136,17 @@ export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }
               ))}
             {search.nothingWrong > 0.02 && (
               <tr>
-                <td className="hs-dim">nothing that a direct voltage shows</td>
-                <td className="hs-number">{Math.round(search.nothingWrong * 100)} %</td>
+                <td className="zb-dim">nothing that a direct voltage shows</td>
+                <td className="zb-number">{Math.round(search.nothingWrong * 100)} %</td>
                 <td />
               </tr>
             )}
           </tbody>
         </table>
       )}
-      {measured.length > 0 && <p className="hs-dim">Compared: {measured.map(measuredWords).join(', ')}.</p>}
+      {measured.length > 0 && <p className="zb-dim">Compared: {measured.map(measuredWords).join(', ')}.</p>}
       {search && search.unexplained.length > 0 && (
-        <p className="hs-caution">
+        <p className="zb-caution">
           The likeliest fault does not explain{' '}
           {search.unexplained.map((i) => measuredWords(measured[i]!)).join(', ')}: measure it again, or two
           parts have failed.
@@ -181,9 +181,9 @@ function GroupRow({
   return (
     <tr onClick={() => onSelect(first!.ref)}>
       <td>
-        <strong className="hs-mono">{first!.ref}</strong> {first!.mode}
+        <strong className="zb-mono">{first!.ref}</strong> {first!.mode}
         {others.length > 0 && (
-          <span className="hs-dim">
+          <span className="zb-dim">
             {' '}
             or{' '}
             {others
@@ -194,8 +194,8 @@ function GroupRow({
           </span>
         )}
       </td>
-      <td className="hs-number">{Math.round(group.probability * 100)} %</td>
-      <td className="hs-right">
+      <td className="zb-number">{Math.round(group.probability * 100)} %</td>
+      <td className="zb-right">
         <Space.Compact size="small">
           {parts.map((m) => (
             <Button

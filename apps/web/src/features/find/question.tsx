@@ -1,4 +1,4 @@
-import type { CreateEvidence } from '@halfsplit/contract';
+import type { CreateEvidence } from '@zemble/contract';
 import {
   CONDITIONS,
   fuseOut,
@@ -7,7 +7,7 @@ import {
   probePlaces,
   temporaryFor,
   type Test,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { Button, Checkbox, Select, type RefSelectProps } from 'antd';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -99,7 +99,7 @@ export function Question({ test, why, isProved, onRecord }: Props) {
         {test.question}
       </p>
       {touched !== undefined && test.how === 'trace' && <p>Touch {touched}.</p>}
-      <p className="hs-dim">{why}</p>
+      <p className="zb-dim">{why}</p>
       {!isProved && test.how !== 'check' && (
         <p className={styles.probeNote}>
           Prove the probe first: {PROOFS[test.carries]}.{' '}
@@ -109,7 +109,7 @@ export function Question({ test, why, isProved, onRecord }: Props) {
           <Keys keys="B" />
         </p>
       )}
-      <div className="hs-answers">
+      <div className="zb-answers">
         {answers.map((a) => (
           <button key={a.key} className={styles.answer} onClick={() => send(a.saw)} aria-keyshortcuts={a.key}>
             {a.word} <Keys keys={a.key.toUpperCase()} />
@@ -140,7 +140,7 @@ export function Question({ test, why, isProved, onRecord }: Props) {
         )}
       </div>
       {parsed !== null && !parsed.ok && (
-        <p className="hs-refused" role="alert">
+        <p className="zb-refused" role="alert">
           {parsed.problem.message}
         </p>
       )}
@@ -187,7 +187,7 @@ export function Question({ test, why, isProved, onRecord }: Props) {
         </div>
       )}
       {standing.length > 0 && (
-        <p className="hs-dim">
+        <p className="zb-dim">
           Still so, by the ledger:{' '}
           {standing.map((c) => conditionWords(c, document.path?.blocks ?? [])).join(', ')}.
         </p>

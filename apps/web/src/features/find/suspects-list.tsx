@@ -1,5 +1,5 @@
-import type { PathData } from '@halfsplit/contract';
-import type { SearchState } from '@halfsplit/core';
+import type { PathData } from '@zemble/contract';
+import type { SearchState } from '@zemble/core';
 import { ToneMark } from '../../ui/marks.tsx';
 import type { BlockView } from '../../ui/path-drawing.tsx';
 import { standWord } from '../../ui/path-drawing.tsx';
@@ -20,11 +20,11 @@ export function SuspectsList({ state, path, views, selected, onSelect }: Props) 
   const shown = state.suspects.filter((s) => s.probability >= SHOWN);
   const cleared = state.suspects.length - shown.length;
   return (
-    <table className="hs-table hs-suspects">
+    <table className="zb-table zb-suspects">
       <thead>
         <tr>
           <th>Suspects</th>
-          <th className="hs-right">chance</th>
+          <th className="zb-right">chance</th>
           <th>why</th>
         </tr>
       </thead>
@@ -36,16 +36,16 @@ export function SuspectsList({ state, path, views, selected, onSelect }: Props) 
           return (
             <tr
               key={id}
-              className={id === selected ? 'hs-row-selected' : undefined}
+              className={id === selected ? 'zb-row-selected' : undefined}
               onClick={() => onSelect(id)}
             >
               <td>
-                <button className="hs-link" onClick={() => onSelect(id)}>
+                <button className="zb-link" onClick={() => onSelect(id)}>
                   <ToneMark tone={TONES[view.stand]} /> <strong>{name ?? id}</strong>
                 </button>
               </td>
-              <td className="hs-number">{standWord(view)}</td>
-              <td className="hs-why">{why}</td>
+              <td className="zb-number">{standWord(view)}</td>
+              <td className="zb-why">{why}</td>
             </tr>
           );
         })}
@@ -54,13 +54,13 @@ export function SuspectsList({ state, path, views, selected, onSelect }: Props) 
             <td>
               {path.blocks[a]!.name} and {path.blocks[b]!.name}
             </td>
-            <td className="hs-number">{Math.round(probability * 100)} %</td>
-            <td className="hs-why">Both at once explain what one alone does not.</td>
+            <td className="zb-number">{Math.round(probability * 100)} %</td>
+            <td className="zb-why">Both at once explain what one alone does not.</td>
           </tr>
         ))}
         {cleared > 0 && (
           <tr>
-            <td colSpan={3} className="hs-dim">
+            <td colSpan={3} className="zb-dim">
               {cleared} cleared
             </td>
           </tr>

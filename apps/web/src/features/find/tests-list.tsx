@@ -1,4 +1,4 @@
-import { SCHOOLS, type ForbiddenTest, type ProposedTest, type School, type Test } from '@halfsplit/core';
+import { SCHOOLS, type ForbiddenTest, type ProposedTest, type School, type Test } from '@zemble/core';
 import { Select } from 'antd';
 import { useState } from 'react';
 import { OneOf } from '../../ui/one-of.tsx';
@@ -37,7 +37,7 @@ export function TestsList({ next, all, forbidden, currentId, onChoose, school, o
   ];
   return (
     <div className={styles.tests}>
-      <div className="hs-tests-head">
+      <div className="zb-tests-head">
         <OneOf
           label="School of searching"
           options={SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value] }))}
@@ -56,35 +56,35 @@ export function TestsList({ next, all, forbidden, currentId, onChoose, school, o
         />
       </div>
       {refused && (
-        <p className="hs-caution" role="alert">
+        <p className="zb-caution" role="alert">
           {refused}
         </p>
       )}
-      <table className="hs-table">
+      <table className="zb-table">
         <thead>
           <tr>
             <th>
               Next best tests <Keys keys="↑ ↓" />
             </th>
-            <th className="hs-right">bit</th>
-            <th className="hs-right">min</th>
+            <th className="zb-right">bit</th>
+            <th className="zb-right">min</th>
           </tr>
         </thead>
         <tbody>
           {next.slice(0, SHOWN).map(({ test, bits, why }) => (
             <tr
               key={test.id}
-              className={test.id === currentId ? 'hs-row-selected' : undefined}
+              className={test.id === currentId ? 'zb-row-selected' : undefined}
               onClick={() => choose(test.id)}
               title={why}
             >
               <td>
-                <button className="hs-link" onClick={() => choose(test.id)}>
+                <button className="zb-link" onClick={() => choose(test.id)}>
                   {test.question}
                 </button>
               </td>
-              <td className="hs-number">{bits.toFixed(2)}</td>
-              <td className="hs-number">{Number(test.minutes.toPrecision(2))}</td>
+              <td className="zb-number">{bits.toFixed(2)}</td>
+              <td className="zb-number">{Number(test.minutes.toPrecision(2))}</td>
             </tr>
           ))}
         </tbody>

@@ -6,7 +6,7 @@ import {
   type Quantity,
   type tellingReadings,
   type UnitDocument,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { useEffect, useMemo, useState } from 'react';
 import { searchAmongParts, type PlainEntry } from '../../compute/finding.ts';
 import { startDictionary } from '../../compute/jobs.ts';

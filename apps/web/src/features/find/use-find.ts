@@ -1,5 +1,5 @@
 import { unitChange } from '../../api/change.ts';
-import type { CreateEvidence, Damage, IntakeData } from '@halfsplit/contract';
+import type { CreateEvidence, Damage, IntakeData } from '@zemble/contract';
 import {
   partsInPlace,
   causeOf,
@@ -11,7 +11,7 @@ import {
   type ProofOutcome,
   type School,
   type SearchState,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { useMemo, useState } from 'react';
 import useSWR from 'swr';
 import { getRepairs } from '../../api/client.ts';

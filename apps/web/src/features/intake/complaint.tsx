@@ -1,6 +1,6 @@
 import { unitChange } from '../../api/change.ts';
 import { SoundOutlined } from '@ant-design/icons';
-import { HAZARDS, HEARD, type Heard, type Hazard } from '@halfsplit/contract';
+import { HAZARDS, HEARD, type Heard, type Hazard } from '@zemble/contract';
 import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
 import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -16,7 +16,7 @@ export function Complaint() {
   const toggle = (sound: Heard) =>
     setIntake({ heard: heard.includes(sound) ? heard.filter((h) => h !== sound) : [...heard, sound] });
   return (
-    <section className="hs-block" aria-label="Complaint">
+    <section className="zb-block" aria-label="Complaint">
       <h2>What it does wrong</h2>
       <Kept
         label="In the words of who brought it"
@@ -24,7 +24,7 @@ export function Complaint() {
         rows={3}
         onKeep={(words) => setIntake({ words })}
       />
-      <p className="hs-field-label" id="heard-label">
+      <p className="zb-field-label" id="heard-label">
         It sounds like this one
       </p>
       <ul className={styles.sounds} aria-labelledby="heard-label">
@@ -35,7 +35,7 @@ export function Complaint() {
             onClick={() => playSound('as it should be')}
             aria-label="Play how it should sound"
           />
-          <span className="hs-dim">as it should be</span>
+          <span className="zb-dim">as it should be</span>
         </li>
         {HEARD.map((sound) => (
           <li key={sound}>
@@ -51,7 +51,7 @@ export function Complaint() {
           </li>
         ))}
       </ul>
-      <div className={`hs-fields ${styles.thirds}`}>
+      <div className={`zb-fields ${styles.thirds}`}>
         <Kept
           label="Which outputs"
           value={intake.outputs ?? ''}
@@ -64,10 +64,10 @@ export function Complaint() {
           placeholder="Monday, since it fell"
           onKeep={(since) => setIntake({ since })}
         />
-        <label className="hs-kept">
-          <span className="hs-field-label">Age, years</span>
+        <label className="zb-kept">
+          <span className="zb-field-label">Age, years</span>
           <InputNumber
-            className="hs-wide"
+            className="zb-wide"
             min={0}
             max={200}
             value={intake.ageYears ?? null}
@@ -82,19 +82,19 @@ export function Complaint() {
         onKeep={(before) => setIntake({ before })}
       />
       <Checkbox
-        className="hs-spaced"
+        className="zb-spaced"
         checked={intake.intermittent === true}
         onChange={(e) => setIntake({ intermittent: e.target.checked ? true : undefined })}
       >
-        It comes and goes <span className="hs-dim">– a good finding then clears less</span>
+        It comes and goes <span className="zb-dim">– a good finding then clears less</span>
       </Checkbox>
-      <label className="hs-field-label" htmlFor="hazards">
+      <label className="zb-field-label" htmlFor="hazards">
         What in it can hurt
       </label>
       <Select
         id="hazards"
         mode="multiple"
-        className="hs-wide"
+        className="zb-wide"
         value={unit.hazards}
         options={HAZARDS.map((h) => ({ value: h }))}
         onChange={(hazards: Hazard[]) => change(unitChange(unit, { hazards }))}
@@ -131,8 +131,8 @@ function Kept({ label, value, rows, placeholder, onKeep }: KeptProps) {
     ...(placeholder === undefined ? {} : { placeholder }),
   };
   return (
-    <div className="hs-kept">
-      <span className="hs-field-label">{label}</span>
+    <div className="zb-kept">
+      <span className="zb-field-label">{label}</span>
       {rows === undefined ? (
         <Input {...shared} onChange={(e) => setText(e.target.value)} onPressEnter={keep} />
       ) : (

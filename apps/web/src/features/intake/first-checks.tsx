@@ -1,4 +1,4 @@
-import { causeOf, firstChecks, fuseOut, withCheck } from '@halfsplit/core';
+import { causeOf, firstChecks, fuseOut, withCheck } from '@zemble/core';
 import { Button } from 'antd';
 import { Link } from 'react-router';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -17,15 +17,15 @@ export function FirstChecks() {
     setIntake(withCheck(intake, id, outcome, new Date().toISOString()));
   const cause = causeOf(intake);
   return (
-    <section className="hs-block" aria-label="First checks">
+    <section className="zb-block" aria-label="First checks">
       <h2>
         First checks{' '}
-        <span className="hs-dim">
+        <span className="zb-dim">
           {Object.keys(made).length} of {checks.length} made
         </span>
       </h2>
       {cause?.check !== undefined && (
-        <p className="hs-conviction" role="status">
+        <p className="zb-conviction" role="status">
           {cause.words} <Link to="../find">Prove it in Find</Link>
         </p>
       )}
@@ -34,15 +34,15 @@ export function FirstChecks() {
           const outcome = made[c.id];
           return (
             <li key={c.id}>
-              <span className="hs-check-mark">
+              <span className="zb-check-mark">
                 {outcome && <ToneMark tone={outcome === 'fine' ? 'in' : 'out'} />}
               </span>
               <div>
                 <p>{c.what}</p>
-                <p className="hs-dim">
+                <p className="zb-dim">
                   rules out {c.rulesOut} · {c.minutes} min
                 </p>
-                {c.warning && <p className="hs-edge">{c.warning}</p>}
+                {c.warning && <p className="zb-edge">{c.warning}</p>}
                 {c.id === 'fuse' && outcome && (
                   <StillOut made={fuseOut([], document.circuit)} words="the fuse is still out" />
                 )}

@@ -31,17 +31,17 @@ export function OthersNotes() {
     setWeight(USUAL_WEIGHT);
   };
   return (
-    <section className="hs-block" aria-label="What others found">
+    <section className="zb-block" aria-label="What others found">
       <h2>What others found on this model</h2>
-      <ul className="hs-notes">
+      <ul className="zb-notes">
         {notes.map((n, i) => (
           <li key={`${n.text}${i}`}>
             <span>{n.text}</span>
-            <span className="hs-dim">
+            <span className="zb-dim">
               {n.blockId ?? n.ref ?? 'nothing in particular'} · {n.weight} times
             </span>
             <button
-              className="hs-icon"
+              className="zb-icon"
               aria-label={`Remove the note: ${n.text}`}
               onClick={() => setIntake({ notes: notes.filter((_, k) => k !== i) })}
             >

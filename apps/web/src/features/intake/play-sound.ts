@@ -1,5 +1,5 @@
-import type { Heard } from '@halfsplit/contract';
-import { faultSound } from '@halfsplit/core';
+import type { Heard } from '@zemble/contract';
+import { faultSound } from '@zemble/core';
 
 let context: AudioContext | null = null;
 let playing: AudioBufferSourceNode | null = null;

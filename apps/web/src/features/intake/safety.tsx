@@ -1,4 +1,4 @@
-import { cautionsOf, dischargeOf, likelyStored, parseValue, type QuantityKind } from '@halfsplit/core';
+import { cautionsOf, dischargeOf, likelyStored, parseValue, type QuantityKind } from '@zemble/core';
 import { Input } from 'antd';
 import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -14,10 +14,10 @@ export function Safety() {
   const cautions = cautionsOf(unit.hazards);
   const stores = unit.hazards.some((h) => STORING.includes(h));
   return (
-    <section className="hs-block" aria-label="Before you open it">
+    <section className="zb-block" aria-label="Before you open it">
       <h2>Before you open it</h2>
       {cautions.length === 0 ? (
-        <p className="hs-dim">Say at the left what in it can hurt; the cautions for it stand here.</p>
+        <p className="zb-dim">Say at the left what in it can hurt; the cautions for it stand here.</p>
       ) : (
         <ul className={styles.cautions}>
           {cautions.map((c) => (
@@ -45,7 +45,7 @@ function Discharging() {
       <h3>
         Discharge{' '}
         {!intake.stored && likely && (
-          <span className="hs-dim">as the circuit has it; type what yours has</span>
+          <span className="zb-dim">as the circuit has it; type what yours has</span>
         )}
       </h3>
       <div className={styles.dischargeFields}>
@@ -73,7 +73,7 @@ function Discharging() {
       </div>
       {discharge && (
         <p role="status">
-          <strong className="hs-number">{discharge.sentence}</strong>
+          <strong className="zb-number">{discharge.sentence}</strong>
         </p>
       )}
     </div>
@@ -98,7 +98,7 @@ function Quantity({ label, kind, value, placeholder, onKeep }: QuantityProps) {
   };
   return (
     <label>
-      <span className="hs-field-label">{label}</span>
+      <span className="zb-field-label">{label}</span>
       <Input
         value={text ?? (value === undefined ? '' : shown(value, kind))}
         placeholder={placeholder}

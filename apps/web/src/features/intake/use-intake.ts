@@ -1,5 +1,5 @@
 import { unitChange } from '../../api/change.ts';
-import type { IntakeData } from '@halfsplit/contract';
+import type { IntakeData } from '@zemble/contract';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 
 /** The intake of the unit on the bench, and how to change a part of it. */

@@ -31,11 +31,11 @@ export function LogStage() {
     setText('');
   };
   return (
-    <div className="hs-split">
-      <section className="hs-panel hs-sheet" aria-label="Log">
-        <header className="hs-panel-head">
+    <div className="zb-split">
+      <section className="zb-panel zb-sheet" aria-label="Log">
+        <header className="zb-panel-head">
           <h2>Log</h2>
-          <span className="hs-grow" />
+          <span className="zb-grow" />
           <a href={fileUrl(unit.id)}>Export the unit</a>
           {undoable && (
             <Button
@@ -46,7 +46,7 @@ export function LogStage() {
             </Button>
           )}
         </header>
-        <div className="hs-entry">
+        <div className="zb-entry">
           <Input.TextArea
             value={text}
             onChange={(event) => setText(event.target.value)}
@@ -60,16 +60,16 @@ export function LogStage() {
             aria-label="Note"
           />
         </div>
-        <div className="hs-scroll" tabIndex={0} role="group" aria-label="Log entries, scrolls">
+        <div className="zb-scroll" tabIndex={0} role="group" aria-label="Log entries, scrolls">
           <ol className={styles.log}>
             {unit.log.map((entry) => (
-              <li key={entry.id} className={entry.undone ? 'hs-undone' : undefined}>
+              <li key={entry.id} className={entry.undone ? 'zb-undone' : undefined}>
                 <time dateTime={entry.at}>{dayjs(entry.at).format('D MMM HH:mm')}</time>
                 <span className={styles.logKind}>{KIND_WORDS[entry.kind] ?? entry.kind}</span>
                 <span>
                   {entry.summary}
                   {entry.undone && <em> (taken back)</em>}
-                  {entry.by !== null && <span className="hs-dim"> {entry.by}</span>}
+                  {entry.by !== null && <span className="zb-dim"> {entry.by}</span>}
                 </span>
               </li>
             ))}

@@ -1,4 +1,4 @@
-import { formatQuantity, judgeVoltage } from '@halfsplit/core';
+import { formatQuantity, judgeVoltage } from '@zemble/core';
 import { useMemo, type ReactNode } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
 import { useSelection } from '../../unit/selection.tsx';
@@ -42,10 +42,10 @@ export function BoardPanel({
     return found;
   }, [unit.photos, volts, seen, netOf]);
   return (
-    <section className="hs-panel hs-circuit" aria-label="Board">
-      <header className="hs-panel-head">
+    <section className="zb-panel zb-circuit" aria-label="Board">
+      <header className="zb-panel-head">
         {switcher}
-        <span className="hs-dim hs-nowrap">
+        <span className="zb-dim zb-nowrap">
           volts for <LayerWord layer={layer} />
         </span>
       </header>

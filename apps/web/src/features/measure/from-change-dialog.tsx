@@ -8,7 +8,7 @@ import {
   type Part,
   type QuantityKind,
   type ValueFromChange,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { Input, Modal, Select } from 'antd';
 import { useState } from 'react';
 import { newId } from '../../api/outbox-store.ts';
@@ -121,7 +121,7 @@ export function FromChangeDialog({ onClose }: { onClose: () => void }) {
       onOk={take}
       onCancel={onClose}
     >
-      <p className="hs-hint">
+      <p className="zb-hint">
         Add a known part, and say what it changed: the part that cannot be measured follows from that.
       </p>
       <Select<ChangeKind>

@@ -1,4 +1,4 @@
-import { batchSuspects, formatPlain, markedNumber, type Drift, type Weighed } from '@halfsplit/core';
+import { batchSuspects, formatPlain, markedNumber, type Drift, type Weighed } from '@zemble/core';
 import { Button } from 'antd';
 import { useSelection } from '../../unit/selection.tsx';
 import { planValues } from '../../unit/plan.ts';
@@ -12,11 +12,11 @@ const TONES = { replace: 'out', watch: 'edge', leave: 'in' } as const;
 export function HarmPanel({ harm }: { harm: Weighed | null }) {
   const { unit, document, change } = useUnitContext();
   const { selectedRef, selectRef } = useSelection();
-  if (!harm) return <p className="hs-empty-words">Weighing the drifts…</p>;
+  if (!harm) return <p className="zb-empty-words">Weighing the drifts…</p>;
   const { drifts, replacement } = harm;
   if (drifts.length === 0)
     return (
-      <p className="hs-empty-words">
+      <p className="zb-empty-words">
         Nothing is found to differ from its marking yet. What differs is listed here by what it does to the
         readouts.
       </p>
@@ -36,7 +36,7 @@ export function HarmPanel({ harm }: { harm: Weighed | null }) {
     planValues(unit, values, { why: 'The fewest parts that bring every readout back.' }).forEach(change);
   };
   return (
-    <div className="hs-scroll" tabIndex={0} role="group" aria-label="Drifts, scroll">
+    <div className="zb-scroll" tabIndex={0} role="group" aria-label="Drifts, scroll">
       <p className={styles.replacement} role="status">
         {replacement.refs === null ? (
           'No few of these parts bring every readout back.'
@@ -48,7 +48,7 @@ export function HarmPanel({ harm }: { harm: Weighed | null }) {
           )
         ) : (
           <>
-            Replace <strong className="hs-mono">{replacement.refs.join(', ')}</strong>: that alone brings
+            Replace <strong className="zb-mono">{replacement.refs.join(', ')}</strong>: that alone brings
             every readout back in range
             {leftOut.length === 0 ? '' : `; still being computed: ${leftOut.join(', ')}`}.{' '}
             <Button size="small" type="primary" onClick={() => plan(replacement.refs!)}>
@@ -58,20 +58,20 @@ export function HarmPanel({ harm }: { harm: Weighed | null }) {
         )}
       </p>
       {sisters.length > 0 && (
-        <p className="hs-caution">
+        <p className="zb-caution">
           Of the same batch, not measured yet:{' '}
           {sisters.map((ref) => (
-            <button key={ref} className="hs-link hs-mono" onClick={() => selectRef(ref)}>
+            <button key={ref} className="zb-link zb-mono" onClick={() => selectRef(ref)}>
               {ref}
             </button>
           ))}
         </p>
       )}
-      <table className="hs-table hs-suspects">
+      <table className="zb-table zb-suspects">
         <thead>
           <tr>
             <th>Part</th>
-            <th className="hs-right">off by</th>
+            <th className="zb-right">off by</th>
             <th>what to do</th>
             <th>moves most</th>
           </tr>
@@ -101,19 +101,19 @@ interface RowProps {
 
 function DriftRow({ drift, name, isSelected, onSelect }: RowProps) {
   return (
-    <tr className={isSelected ? 'hs-row-selected' : undefined} onClick={() => onSelect(drift.ref)}>
-      <td className="hs-ref">
-        <button className="hs-link" onClick={() => onSelect(drift.ref)}>
+    <tr className={isSelected ? 'zb-row-selected' : undefined} onClick={() => onSelect(drift.ref)}>
+      <td className="zb-ref">
+        <button className="zb-link" onClick={() => onSelect(drift.ref)}>
           {drift.ref}
         </button>
       </td>
-      <td className="hs-number">
+      <td className="zb-number">
         {drift.deviation === null ? '' : `${formatPlain(drift.deviation * 100, 2, true)} %`}
       </td>
-      <td className="hs-nowrap">
+      <td className="zb-nowrap">
         <ToneMark tone={TONES[drift.advice]} /> {drift.advice}
       </td>
-      <td className="hs-why" title={drift.why}>
+      <td className="zb-why" title={drift.why}>
         {name}
         {Number.isFinite(drift.harm) && drift.harm >= 0.01
           ? `, ${Math.round(drift.harm * 100)} % of its room`

@@ -1,4 +1,4 @@
-import { cautionsOf } from '@halfsplit/core';
+import { cautionsOf } from '@zemble/core';
 import { Button, Input, Select } from 'antd';
 import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Deferred } from '../../unit/deferred.tsx';
@@ -41,7 +41,7 @@ export function MeasureStage() {
     [hasBoard, side],
   );
   return (
-    <div className="hs-split">
+    <div className="zb-split">
       <MeasuringRun run={run} volts={volts} />
       {hasBoard && side === 'Board' ? (
         <BoardPanel volts={volts} onChoose={(net) => run.type(`${net} `)} switcher={switcher} />
@@ -81,17 +81,17 @@ function MeasuringRun({ run, volts }: { run: ReturnType<typeof useRun>; volts: V
     if (sentence !== null) speak(sentence);
   }, [sentence]);
   return (
-    <section className="hs-panel hs-sheet" aria-label="Readings">
-      <header className="hs-panel-head">
+    <section className="zb-panel zb-sheet" aria-label="Readings">
+      <header className="zb-panel-head">
         <h2>Readings</h2>
-        <span className="hs-dim">
+        <span className="zb-dim">
           {measured} of {inRun.length} parts{out > 0 ? ` · ${out} out` : ''}
         </span>
-        <span className="hs-grow" />
+        <span className="zb-grow" />
         <LaterMenu unitId={unit.id} isSpoken={isSpoken} onSpoken={setIsSpoken} />
       </header>
       {cautions.map((c) => (
-        <p key={c} className="hs-caution">
+        <p key={c} className="zb-caution">
           {c}
         </p>
       ))}
@@ -159,7 +159,7 @@ interface ToolsProps {
 /** What is listed, in which order, and with which instrument it is measured. */
 const Tools = memo(function Tools({ view, onView, order, onOrder, instrument, onInstrument }: ToolsProps) {
   return (
-    <div className="hs-tests-head">
+    <div className="zb-tests-head">
       <OneOf label="What is listed" options={VIEWS} value={view} onChange={onView} />
       {view === 'Run' && (
         <Select<Order>
@@ -193,7 +193,7 @@ function Again({ measured }: { measured: MeasuredPart }) {
   if (!found) return null;
   const text = (value: number) => valueWords(measured.part, value);
   return (
-    <span className="hs-dim">
+    <span className="zb-dim">
       {' '}
       · {found.count} readings, mean {text(found.mean)}, spread {text(found.spread)}
     </span>
@@ -211,10 +211,10 @@ function RunEnd({
 }) {
   if (!hasParts)
     return (
-      <p className="hs-empty-words">Type the parts in Trace first; then each is measured here in turn.</p>
+      <p className="zb-empty-words">Type the parts in Trace first; then each is measured here in turn.</p>
     );
   return (
-    <p className="hs-empty-words">
+    <p className="zb-empty-words">
       {hasSkipped ? 'Every part is measured or skipped. ' : 'Every part is measured. '}
       {hasSkipped && <Button onClick={onAgain}>Go through the skipped ones</Button>} Choose a row to measure a
       part again.

@@ -1,5 +1,5 @@
-import type { UnitResource } from '@halfsplit/contract';
-import { netsOf, type UnitDocument, type VoltageUnit } from '@halfsplit/core';
+import type { UnitResource } from '@zemble/contract';
+import { netsOf, type UnitDocument, type VoltageUnit } from '@zemble/core';
 
 /** The last voltage of a kind measured at each net: direct, of a tone, or of a ripple. */
 export function measuredVolts(

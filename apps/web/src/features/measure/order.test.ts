@@ -1,5 +1,5 @@
-import type { ReadingResource } from '@halfsplit/contract';
-import type { Drift } from '@halfsplit/core';
+import type { ReadingResource } from '@zemble/contract';
+import type { Drift } from '@zemble/core';
 import { describe, expect, it } from 'vitest';
 import { rankBy, readingsForCircuit } from './order.ts';
 import { markingOf, typedAspects } from './part-words.ts';

@@ -1,5 +1,5 @@
-import type { UnitResource } from '@halfsplit/contract';
-import { foundParams, isPolarised, partsInPlace, type Weighed } from '@halfsplit/core';
+import type { UnitResource } from '@zemble/contract';
+import { foundParams, isPolarised, partsInPlace, type Weighed } from '@zemble/core';
 import type { JudgeRequest } from '../../compute/measuring.ts';
 import { boardWalk } from './board-walk.ts';
 import { verdictKey, type Order } from './run.ts';

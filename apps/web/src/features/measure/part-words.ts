@@ -8,7 +8,7 @@ import {
   QUANTITY_KINDS,
   usualTolerance,
   type Part,
-} from '@halfsplit/core';
+} from '@zemble/core';
 
 const unitOfPart = (part: Part) => QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'];
 

@@ -1,4 +1,4 @@
-import type { ReadingCondition } from '@halfsplit/contract';
+import type { ReadingCondition } from '@zemble/contract';
 import {
   ageingWords,
   aspectsOf,
@@ -13,7 +13,7 @@ import {
   type Part,
   type UnitDocument,
   type Verdict,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { useBench } from '../../unit/use-bench.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -108,7 +108,7 @@ export function ReadingField(props: ReadingFieldProps) {
       <div className={styles.runPart}>
         <strong className={styles.runRef}>{part.ref}</strong>
         <span className={styles.runMarking}>{markingOf(part)}</span>
-        {ageingWords(part) !== undefined && <span className="hs-dim">{ageingWords(part)}</span>}
+        {ageingWords(part) !== undefined && <span className="zb-dim">{ageingWords(part)}</span>}
         {part.kind === 'resistor' && printed !== null && (
           <Bands ohms={printed} tolerance={usualTolerance(part)} />
         )}
@@ -143,22 +143,22 @@ export function ReadingField(props: ReadingFieldProps) {
           {condition} <Keys keys="Space" />
         </button>
       </div>
-      <p className={`hs-entry-note${isRefused ? ' hs-refused' : ''}`} role={isRefused ? 'alert' : undefined}>
+      <p className={`zb-entry-note${isRefused ? ' zb-refused' : ''}`} role={isRefused ? 'alert' : undefined}>
         {words.length > 0 ? (
           <>
-            <Keys keys="Tab" /> <span className="hs-mono">{words.join('  ')}</span>
+            <Keys keys="Tab" /> <span className="zb-mono">{words.join('  ')}</span>
           </>
         ) : !read && expected !== null ? (
           <>In circuit: {expected}</>
         ) : !read && !subject.isInRun ? (
           <>
-            Type what is read of it: <span className="hs-mono">{typedAspects(part).join(', ')}</span>.
+            Type what is read of it: <span className="zb-mono">{typedAspects(part).join(', ')}</span>.
           </>
         ) : !read ? (
           <>
             <Keys keys="Enter" /> takes the reading; empty, it skips. Anything else goes in by name:{' '}
-            <span className="hs-mono">R7 62k</span>, <span className="hs-mono">Q2c 4.1V</span>,{' '}
-            <span className="hs-mono">TP5 hum</span>.
+            <span className="zb-mono">R7 62k</span>, <span className="zb-mono">Q2c 4.1V</span>,{' '}
+            <span className="zb-mono">TP5 hum</span>.
           </>
         ) : !read.ok ? (
           read.problem.message
@@ -191,7 +191,7 @@ function EntryWords({
     return (
       <>
         {isOther && <strong>{entry.ref} </strong>}
-        <span className="hs-number">{readingWords(part, entry.value, entry.aspect)}</span>{' '}
+        <span className="zb-number">{readingWords(part, entry.value, entry.aspect)}</span>{' '}
         {entry.aspect !== undefined && <>{entry.aspect} </>}
         {entry.esr !== undefined && `ESR ${formatQuantity(entry.esr, 'ohm')} `}
         {verdict && <VerdictMark kind={verdict.kind} words={verdict.sentence} />}

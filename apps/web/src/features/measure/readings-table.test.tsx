@@ -59,7 +59,7 @@ describe('the readings of a unit', () => {
   it('keep the order that was chosen, and mark the part that is being measured', () => {
     open(true);
     expect(heads().slice(0, 3)).toEqual(['R1', 'R2', 'C1']);
-    const current = rows().find((r) => r.className.includes('hs-row-selected'))!;
+    const current = rows().find((r) => r.className.includes('zb-row-selected'))!;
     expect(current.textContent).toContain('C1');
   });
 

@@ -1,4 +1,4 @@
-import { formatPlain, markedNumber, type Part, type Verdict } from '@halfsplit/core';
+import { formatPlain, markedNumber, type Part, type Verdict } from '@zemble/core';
 import { useMemo, useRef } from 'react';
 import { LayerMark, VerdictMark, verdictWords } from '../../ui/marks.tsx';
 import { VirtualRows } from '../../ui/virtual-rows.tsx';
@@ -24,22 +24,22 @@ export function ReadingsTable({ parts, isOrdered, currentRef, onSelect }: Readin
   return (
     <div
       ref={scroller}
-      className="hs-scroll"
+      className="zb-scroll"
       tabIndex={0}
       role="group"
       aria-label="List of readings, scrolls"
     >
-      <table className="hs-table" aria-rowcount={listed.length + 1}>
+      <table className="zb-table" aria-rowcount={listed.length + 1}>
         <thead>
           <tr>
             <th>Part</th>
-            <th className="hs-right">
+            <th className="zb-right">
               <LayerMark layer="marked" /> marked
             </th>
-            <th className="hs-right">
+            <th className="zb-right">
               <LayerMark layer="found" /> found
             </th>
-            <th className="hs-right">off by</th>
+            <th className="zb-right">off by</th>
             <th>verdict</th>
           </tr>
         </thead>
@@ -55,12 +55,12 @@ export function ReadingsTable({ parts, isOrdered, currentRef, onSelect }: Readin
         {others.length > 0 && (
           <tbody>
             <tr className={styles.tableAside}>
-              <td colSpan={5} className="hs-dim">
+              <td colSpan={5} className="zb-dim">
                 Junctions, contacts and coils:{' '}
                 {others.map((p) => (
                   <button
                     key={p.part.ref}
-                    className={`hs-link hs-mono${p.part.ref === currentRef ? ` ${styles.linkOn}` : ''}`}
+                    className={`zb-link zb-mono${p.part.ref === currentRef ? ` ${styles.linkOn}` : ''}`}
                     onClick={() => onSelect(p.part.ref)}
                     aria-label={`Measure ${p.part.ref}`}
                   >
@@ -85,12 +85,12 @@ interface RowsProps {
 /** A part's value, and below it what else was read of it. */
 function PartRows({ measured, isCurrent, onSelect }: RowsProps) {
   const { part, reading, verdict, readingCount, aspects, isInRun } = measured;
-  const className = isCurrent ? 'hs-row-selected' : undefined;
+  const className = isCurrent ? 'zb-row-selected' : undefined;
   const select = () => onSelect(part.ref);
   const printed = markedNumber(part);
   const marked = printed === null ? '–' : valueWords(part, printed);
   const head = (
-    <button className="hs-link" onClick={select} aria-label={`Measure ${part.ref}`}>
+    <button className="zb-link" onClick={select} aria-label={`Measure ${part.ref}`}>
       {part.ref}
     </button>
   );
@@ -102,9 +102,9 @@ function PartRows({ measured, isCurrent, onSelect }: RowsProps) {
           onClick={select}
           title={readingCount > 1 ? `${readingCount} readings are kept; the latest is shown` : undefined}
         >
-          <td className="hs-ref">{head}</td>
-          <td className="hs-number">{marked}</td>
-          <td className={verdict?.isTrusted ? 'hs-number hs-found' : 'hs-number hs-dim'}>
+          <td className="zb-ref">{head}</td>
+          <td className="zb-number">{marked}</td>
+          <td className={verdict?.isTrusted ? 'zb-number zb-found' : 'zb-number zb-dim'}>
             {reading ? valueWords(part, reading.value) : ''}
           </td>
           <VerdictCells verdict={verdict} />
@@ -112,9 +112,9 @@ function PartRows({ measured, isCurrent, onSelect }: RowsProps) {
       )}
       {aspects.map(({ aspect, reading: r, verdict: v }, i) => (
         <tr key={aspect} className={className} onClick={select} title={v?.sentence}>
-          <td className="hs-ref">{!isInRun && i === 0 ? head : null}</td>
-          <td className="hs-number hs-dim">{aspect}</td>
-          <td className="hs-number">{readingWords(part as Part, r.value, aspect)}</td>
+          <td className="zb-ref">{!isInRun && i === 0 ? head : null}</td>
+          <td className="zb-number zb-dim">{aspect}</td>
+          <td className="zb-number">{readingWords(part as Part, r.value, aspect)}</td>
           <VerdictCells verdict={v} />
         </tr>
       ))}
@@ -126,7 +126,7 @@ function VerdictCells({ verdict }: { verdict: Verdict | undefined }) {
   const deviation = verdict?.deviation;
   return (
     <>
-      <td className="hs-number">
+      <td className="zb-number">
         {deviation === null || deviation === undefined ? '' : `${formatPlain(deviation * 100, 2, true)} %`}
       </td>
       <td>{verdict && <VerdictMark kind={verdict.kind} words={verdictWords(verdict)} />}</td>

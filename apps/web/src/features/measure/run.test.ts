@@ -1,5 +1,5 @@
-import type { ReadingResource, UnitResource } from '@halfsplit/contract';
-import { formatSheetLine, readPart, parseSheetLine } from '@halfsplit/core';
+import type { ReadingResource, UnitResource } from '@zemble/contract';
+import { formatSheetLine, readPart, parseSheetLine } from '@zemble/core';
 import { describe, expect, it } from 'vitest';
 import { byHarm, measuredParts, nextToMeasure, ordered, repeated } from './run.ts';
 import { partialUnit } from '../../testing/partial-unit.ts';

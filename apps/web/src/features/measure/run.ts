@@ -1,4 +1,4 @@
-import type { ReadingResource, UnitResource } from '@halfsplit/contract';
+import type { ReadingResource, UnitResource } from '@zemble/contract';
 import {
   aspectsOf,
   bareAspect,
@@ -11,7 +11,7 @@ import {
   type Part,
   type PartInPlace,
   type Verdict,
-} from '@halfsplit/core';
+} from '@zemble/core';
 
 /** Something else that was read of a part: a junction, a leakage, a contact. */
 export interface AspectReading {

@@ -1,4 +1,4 @@
-const KEY = 'halfsplit.speak';
+const KEY = 'zemble.speak';
 
 /** Whether verdicts are read out; off until it is asked for. */
 export const speaks = (): boolean => localStorage.getItem(KEY) === 'on';

@@ -1,4 +1,4 @@
-import { readReadingsCsv } from '@halfsplit/core';
+import { readReadingsCsv } from '@zemble/core';
 import { Input, Modal } from 'antd';
 import { useState } from 'react';
 import { newId } from '../../api/outbox-store.ts';
@@ -33,7 +33,7 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
       onOk={take}
       onCancel={onClose}
     >
-      <p className="hs-hint">
+      <p className="zb-hint">
         One line a reading: part, value, and if you like unit, condition, instrument. Comma, semicolon or tab.
       </p>
       <Input.TextArea
@@ -46,7 +46,7 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
       />
       <FileButton
         accept=".csv,text/csv,text/plain"
-        className="hs-spaced"
+        className="zb-spaced"
         onFile={(file) => void textOfFile(file).then(setText)}
       >
         From a file
@@ -58,7 +58,7 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
         </p>
       )}
       {read?.problems.map((p) => (
-        <p key={p.message} className="hs-out">
+        <p key={p.message} className="zb-out">
           {p.message}
         </p>
       ))}

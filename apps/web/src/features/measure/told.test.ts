@@ -1,5 +1,5 @@
-import type { Readout } from '@halfsplit/contract';
-import { parseSheetLine, type Part, type UnitDocument } from '@halfsplit/core';
+import type { Readout } from '@zemble/contract';
+import { parseSheetLine, type Part, type UnitDocument } from '@zemble/core';
 import { describe, expect, it } from 'vitest';
 import { tellReadout, tellSeen, tellVoltage, type Computed } from './told.ts';
 

@@ -1,4 +1,4 @@
-import type { Readout } from '@halfsplit/contract';
+import type { Readout } from '@zemble/contract';
 import {
   evidenceSentence,
   formatQuantity,
@@ -12,7 +12,7 @@ import {
   type Part,
   type SmallVerdict,
   type UnitDocument,
-} from '@halfsplit/core';
+} from '@zemble/core';
 
 /** What is said of an entry that is no reading of a part's value; the tone is null where nothing can be judged. */
 export interface Told {

@@ -1,4 +1,4 @@
-import type { ReadingCondition } from '@halfsplit/contract';
+import type { ReadingCondition } from '@zemble/contract';
 import {
   bareAspect,
   judgeReading,
@@ -7,7 +7,7 @@ import {
   type Entry,
   type Part,
   type Verdict,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { newId } from '../../api/outbox-store.ts';
 import { useLayer } from '../../unit/layer.tsx';
@@ -20,9 +20,9 @@ import { rankBy, readingsForCircuit } from './order.ts';
 import { measuredParts, nextToMeasure, ordered, verdictKey, type MeasuredPart, type Order } from './run.ts';
 import { tellReadout, tellSeen, tellVoltage, type Told } from './told.ts';
 
-const CONDITION_KEY = 'halfsplit.condition';
-const INSTRUMENT_KEY = 'halfsplit.instrument';
-const RED_KEY = 'halfsplit.red-lead';
+const CONDITION_KEY = 'zemble.condition';
+const INSTRUMENT_KEY = 'zemble.instrument';
+const RED_KEY = 'zemble.red-lead';
 
 interface LastReading {
   readonly id: string;

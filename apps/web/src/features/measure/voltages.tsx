@@ -9,7 +9,7 @@ import {
   supplyVerdicts,
   type RestingCurrent,
   type UnitDocument,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { useMemo } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
 import { useSelection } from '../../unit/selection.tsx';
@@ -22,7 +22,7 @@ import styles from './measure.module.css';
 export function Voltages({ volts, onChoose }: VoltsProps) {
   const { document } = useUnitContext();
   return (
-    <div className="hs-scroll" tabIndex={0} role="group" aria-label="Voltages, scroll">
+    <div className="zb-scroll" tabIndex={0} role="group" aria-label="Voltages, scroll">
       <Hints document={document} volts={volts.shown} seen={volts.seen} />
       <VoltsTable volts={volts} onChoose={onChoose} />
     </div>
@@ -57,17 +57,17 @@ function VoltsTable({ volts: { shown, free, seen }, onChoose }: VoltsProps) {
     [document.circuit],
   );
   return (
-    <table className="hs-table">
+    <table className="zb-table">
       <thead>
         <tr>
           <th>Net</th>
           <th>point</th>
-          <th className="hs-right">
+          <th className="zb-right">
             <LayerMark layer={layer} /> computed
           </th>
-          <th className="hs-right">measured</th>
-          <th className="hs-right">off by</th>
-          <th className="hs-right">twin</th>
+          <th className="zb-right">measured</th>
+          <th className="zb-right">off by</th>
+          <th className="zb-right">twin</th>
         </tr>
       </thead>
       <tbody>
@@ -79,25 +79,25 @@ function VoltsTable({ volts: { shown, free, seen }, onChoose }: VoltsProps) {
           return (
             <tr
               key={net}
-              className={net === selectedNet ? 'hs-row-selected' : undefined}
+              className={net === selectedNet ? 'zb-row-selected' : undefined}
               onClick={() => {
                 selectNet(net);
                 onChoose(net);
               }}
             >
-              <td className="hs-ref">
-                <button className="hs-link" aria-label={`Measure net ${net}`}>
+              <td className="zb-ref">
+                <button className="zb-link" aria-label={`Measure net ${net}`}>
                   {net}
                 </button>
               </td>
-              <td className="hs-dim" title={places.get(net)?.words}>
+              <td className="zb-dim" title={places.get(net)?.words}>
                 {point?.name ?? places.get(net)?.short ?? ''}
               </td>
-              <td className="hs-number hs-dim">{computedWords(free.get(net), expected)}</td>
-              <td className="hs-number hs-found">
+              <td className="zb-number zb-dim">{computedWords(free.get(net), expected)}</td>
+              <td className="zb-number zb-found">
                 {found === undefined ? '' : formatQuantity(found, 'V', { digits: 4 })}
               </td>
-              <td className="hs-number">
+              <td className="zb-number">
                 {off !== null && (
                   <>
                     <ToneMark tone={judgeVoltage(found!, expected!).kind} /> {off > 0 ? '+' : '−'}
@@ -105,7 +105,7 @@ function VoltsTable({ volts: { shown, free, seen }, onChoose }: VoltsProps) {
                   </>
                 )}
               </td>
-              <td className="hs-number hs-dim">
+              <td className="zb-number zb-dim">
                 {twin !== undefined && seen.has(twin)
                   ? formatQuantity(seen.get(twin)!, 'V', { digits: 3 })
                   : ''}

@@ -1,4 +1,4 @@
-import { addPathLine } from '@halfsplit/core';
+import { addPathLine } from '@zemble/core';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { useSelection } from '../../unit/selection.tsx';
 import type { BlockView, PointView } from '../../ui/path-drawing.tsx';
@@ -29,9 +29,9 @@ export function PathBoard(props: Props) {
     if (made.ok) setPath(made.path);
   };
   const board = (
-    <div className="hs-drawing" tabIndex={0} role="group" aria-label="Path, scrolls">
+    <div className="zb-drawing" tabIndex={0} role="group" aria-label="Path, scrolls">
       {!path || path.blocks.length === 0 ? (
-        <p className="hs-empty-words">The path draws itself here.</p>
+        <p className="zb-empty-words">The path draws itself here.</p>
       ) : (
         <Suspense fallback={null}>
           <PathDrawing
@@ -50,10 +50,10 @@ export function PathBoard(props: Props) {
   );
   if (isBare) return board;
   return (
-    <section className="hs-panel" aria-label="Path drawn">
-      <header className="hs-panel-head">
+    <section className="zb-panel" aria-label="Path drawn">
+      <header className="zb-panel-head">
         {switcher ?? <h2>Path</h2>}
-        <span className="hs-dim">numbers are test points; draw from one block to another to link them</span>
+        <span className="zb-dim">numbers are test points; draw from one block to another to link them</span>
       </header>
       {board}
     </section>

@@ -1,5 +1,5 @@
 import { unitChange } from '../../api/change.ts';
-import type { PathData } from '@halfsplit/contract';
+import type { PathData } from '@zemble/contract';
 import { useMemo } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 

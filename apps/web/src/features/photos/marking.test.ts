@@ -1,5 +1,5 @@
-import type { PhotoResource } from '@halfsplit/contract';
-import { padPlan, parseTraceLine, tappedPins, type Part, type PhotoPlace } from '@halfsplit/core';
+import type { PhotoResource } from '@zemble/contract';
+import { padPlan, parseTraceLine, tappedPins, type Part, type PhotoPlace } from '@zemble/core';
 import { describe, expect, it } from 'vitest';
 import { photoOf, tapped, trackDone, type Marking } from './marking.ts';
 

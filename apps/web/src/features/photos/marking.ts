@@ -1,4 +1,4 @@
-import type { Defect, PhotoLink, PhotoOverlay, PhotoResource } from '@halfsplit/contract';
+import type { Defect, PhotoLink, PhotoOverlay, PhotoResource } from '@zemble/contract';
 import {
   inFractions,
   inPixels,
@@ -6,7 +6,7 @@ import {
   outlineSpots,
   type PadPlan,
   type PhotoPlace,
-} from '@halfsplit/core';
+} from '@zemble/core';
 
 /** What the next tap on a photo says the place of. */
 export type Marking =

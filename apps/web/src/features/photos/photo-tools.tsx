@@ -1,4 +1,4 @@
-import { DEFECTS, type Defect, type PhotoResource, type PhotoSide } from '@halfsplit/contract';
+import { DEFECTS, type Defect, type PhotoResource, type PhotoSide } from '@zemble/contract';
 import { Button, Dropdown, Select } from 'antd';
 import { useMemo } from 'react';
 import { useSelection } from '../../unit/selection.tsx';

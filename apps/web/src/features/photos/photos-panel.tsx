@@ -77,12 +77,12 @@ export function PhotosPanel({ points, labels, isBare = false, switcher, onSelect
   const body = (
     <>
       {failure && (
-        <p className="hs-caution" role="alert">
+        <p className="zb-caution" role="alert">
           {failure}
         </p>
       )}
       {!photo ? (
-        <p className="hs-empty-words">
+        <p className="zb-empty-words">
           Photograph each board before you touch it. Points put on a photo are the same points as on the path.
           {isBare ? '' : ' '}
           {add}
@@ -139,11 +139,11 @@ export function PhotosPanel({ points, labels, isBare = false, switcher, onSelect
       </div>
     );
   return (
-    <section className="hs-panel" aria-label="Photos">
-      <header className="hs-panel-head">
+    <section className="zb-panel" aria-label="Photos">
+      <header className="zb-panel-head">
         {switcher ?? <h2>Photos</h2>}
-        {tabs || <span className="hs-dim">{photo?.name}</span>}
-        <span className="hs-grow" />
+        {tabs || <span className="zb-dim">{photo?.name}</span>}
+        <span className="zb-grow" />
         {photo && add}
       </header>
       <div className={styles.photoPanel}>{body}</div>

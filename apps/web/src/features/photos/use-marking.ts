@@ -1,5 +1,5 @@
-import type { PhotoOverlay, PhotoResource } from '@halfsplit/contract';
-import { padPlan, tappedPins, withDamage } from '@halfsplit/core';
+import type { PhotoOverlay, PhotoResource } from '@zemble/contract';
+import { padPlan, tappedPins, withDamage } from '@zemble/core';
 import { useState } from 'react';
 import { unitChange } from '../../api/change.ts';
 import { useSelection } from '../../unit/selection.tsx';

@@ -1,5 +1,5 @@
-import type { PhotoResource } from '@halfsplit/contract';
-import { ontoPhoto, pinsByText, type BoardPhoto } from '@halfsplit/core';
+import type { PhotoResource } from '@zemble/contract';
+import { ontoPhoto, pinsByText, type BoardPhoto } from '@zemble/core';
 import { useMemo } from 'react';
 import type { Pad, PartShape } from '../../ui/photo-overlay.tsx';
 import { useSelection } from '../../unit/selection.tsx';

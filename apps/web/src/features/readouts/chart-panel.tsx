@@ -1,5 +1,5 @@
-import type { Layer } from '@halfsplit/contract';
-import { unitOf, type Unit, transferEnds } from '@halfsplit/core';
+import type { Layer } from '@zemble/contract';
+import { unitOf, type Unit, transferEnds } from '@zemble/core';
 import { Button, Progress } from 'antd';
 import { lazy, memo, Suspense, useMemo, useState } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
@@ -67,7 +67,7 @@ export function ChartPanel() {
   if (!analysis || curves.length === 0 || from === undefined || to === undefined) {
     return (
       <div className={styles.dockChart}>
-        <p className="hs-empty-words">A readout with an input and an output draws its response here.</p>
+        <p className="zb-empty-words">A readout with an input and an output draws its response here.</p>
       </div>
     );
   }
@@ -97,7 +97,7 @@ export function ChartPanel() {
             </>
           )}
           {deep.is === 'stopped' && 'Stopped. Choose it again to compute it.'}
-          {answer && <span className={answer.ok ? undefined : 'hs-out'}>{answer.sentence}</span>}
+          {answer && <span className={answer.ok ? undefined : 'zb-out'}>{answer.sentence}</span>}
         </p>
       )}
       {view === 'response' && <p className={styles.chartTitle}>{label}</p>}
@@ -148,7 +148,7 @@ function DeepView({ answer, layer, to, unit }: DeepViewProps) {
       y={y}
       xAxis={isNoise ? { unit: 'Hz', isLog: true } : { unit: 's', isLog: false }}
       yAxis={isNoise ? { unit: 'nV/rtHz', isLog: true } : { unit: 'V', isLog: false }}
-      colour={`var(--hs-${layer})`}
+      colour={`var(--zb-${layer})`}
       label={isNoise ? `Noise at ${to}` : `${to} after switch-on`}
     />
   );

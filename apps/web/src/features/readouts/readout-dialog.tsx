@@ -4,7 +4,7 @@ import {
   type Field,
   type ReadoutKind,
   type ReadoutResource,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import { Button, Checkbox, Form, Input, Modal, Select } from 'antd';
 import { newId } from '../../api/outbox-store.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -80,7 +80,7 @@ export function ReadoutDialog({ edited, onClose }: { edited: ReadoutResource | n
             options={READOUT_KINDS.map((value) => ({ value, label: readoutDefinitionOf(value).words }))}
           />
         </Form.Item>
-        <div className="hs-fields">
+        <div className="zb-fields">
           {Object.entries(readoutDefinitionOf(kind).fields).map(([name, field]) => (
             <FieldItem key={`${kind} ${name}`} name={name} field={field} />
           ))}

@@ -5,7 +5,7 @@ import {
   type QuantityField,
   type Readout,
   type ReadoutKind,
-} from '@halfsplit/contract';
+} from '@zemble/contract';
 import {
   controlState,
   describeReadout,
@@ -21,7 +21,7 @@ import {
   unitOf,
   type Problem,
   type UnitDocument,
-} from '@halfsplit/core';
+} from '@zemble/core';
 
 /** What a form holds of a readout: a text, a choice, a tick, or two choices, by the field's name. */
 export type FormValues = Readonly<Record<string, unknown>> & {

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import '../../testing/component.ts';
-import type { Layer, ReadoutResource } from '@halfsplit/contract';
-import type { ReadoutAnswer } from '@halfsplit/core';
+import type { Layer, ReadoutResource } from '@zemble/contract';
+import type { ReadoutAnswer } from '@zemble/core';
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';

@@ -1,5 +1,5 @@
 import { DownOutlined, EditOutlined, PlusOutlined, UpOutlined } from '@ant-design/icons';
-import type { Layer, ReadoutResource, UnitResource } from '@halfsplit/contract';
+import type { Layer, ReadoutResource, UnitResource } from '@zemble/contract';
 import {
   formatWant,
   outsideBy,
@@ -13,7 +13,7 @@ import {
   type ReadoutAnswer,
   type ReadoutRow,
   type Unit,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { Button } from 'antd';
 import { memo, useMemo, useState, type KeyboardEvent } from 'react';
 import { useLocation } from 'react-router';
@@ -28,7 +28,7 @@ import { ReadoutDialog } from './readout-dialog.tsx';
 import styles from './readouts.module.css';
 
 const COLUMNS: readonly Layer[] = ['marked', 'found', 'planned'];
-const FOLD_KEY = 'halfsplit.dock';
+const FOLD_KEY = 'zemble.dock';
 /** Stages that come before any number: the dock begins folded there, and is remembered apart. */
 const BEFORE_NUMBERS = /\/(intake|find)$/;
 
@@ -80,29 +80,29 @@ export function ReadoutsDock() {
       <button className={styles.dockFold} onClick={fold} aria-expanded={isOpen}>
         {isOpen ? <DownOutlined aria-hidden /> : <UpOutlined aria-hidden />}
         <strong>Readouts</strong>
-        <span className="hs-dim">
+        <span className="zb-dim">
           {document.readouts.length === 0 ? 'none yet' : healthWords(health, unit, document.readouts)}
         </span>
       </button>
       {isOpen && (
         <div className={styles.dockBody}>
           <div
-            className={`hs-scroll ${styles.dockTable}`}
+            className={`zb-scroll ${styles.dockTable}`}
             tabIndex={0}
             role="group"
             aria-label="Readouts by layer, scrolls"
           >
-            <table className="hs-table">
+            <table className="zb-table">
               <thead>
                 <tr>
                   <th>Readout</th>
-                  <th className="hs-right">wanted</th>
+                  <th className="zb-right">wanted</th>
                   {COLUMNS.map((layer) => (
-                    <th key={layer} className="hs-right">
+                    <th key={layer} className="zb-right">
                       <LayerMark layer={layer} /> {layer}
                     </th>
                   ))}
-                  <th className="hs-right">bench</th>
+                  <th className="zb-right">bench</th>
                   <th>
                     <Button
                       type="text"
@@ -130,7 +130,7 @@ export function ReadoutsDock() {
               </tbody>
             </table>
             {unit.readouts.length === 0 && (
-              <p className="hs-empty-words">
+              <p className="zb-empty-words">
                 Readouts are the numbers that matter for this unit: its gain, its bass corner, the voltage at
                 a collector. <Button onClick={() => setEdited('new')}>Add the first</Button>
               </p>
@@ -162,13 +162,13 @@ const ReadoutLine = memo(function ReadoutLine(props: LineProps) {
   const unit = row?.unit ?? unitOf(readout, readouts);
   const select = () => onSelect(readout.id);
   return (
-    <tr className={isSelected ? 'hs-row-selected' : undefined} onClick={select}>
+    <tr className={isSelected ? 'zb-row-selected' : undefined} onClick={select}>
       <td>
-        <button className={`hs-link ${styles.readoutName}`} onClick={select} title={describeReadout(readout)}>
+        <button className={`zb-link ${styles.readoutName}`} onClick={select} title={describeReadout(readout)}>
           {readout.name}
         </button>
       </td>
-      <td className="hs-number hs-dim">{formatWant(readout.want, unit)}</td>
+      <td className="zb-number zb-dim">{formatWant(readout.want, unit)}</td>
       {COLUMNS.map((layer) => (
         <ValueCell
           key={layer}
@@ -183,7 +183,7 @@ const ReadoutLine = memo(function ReadoutLine(props: LineProps) {
       <BenchCell resource={resource} readout={readout} />
       <td>
         <button
-          className="hs-icon"
+          className="zb-icon"
           onClick={() => onEdit(resource)}
           aria-label={`Change the readout ${readout.name}`}
         >
@@ -223,7 +223,7 @@ const ValueCell = memo(function ValueCell(props: ValueCellProps) {
   const { layer, unit, isPending, readout, answer, before } = props;
   const isOut = answer?.ok === true && outsideBy(answer.value, readout.want) !== 0;
   const isMoved = differs(answer, before, unit);
-  const className = `hs-number${isPending ? ` ${styles.pending}` : ''}${isOut ? ' hs-out' : isMoved ? ` hs-${layer}` : ` ${styles.quiet}`}`;
+  const className = `zb-number${isPending ? ` ${styles.pending}` : ''}${isOut ? ' zb-out' : isMoved ? ` zb-${layer}` : ` ${styles.quiet}`}`;
   const isRange = answer?.ok === true && answer.range !== undefined;
   const text = answer ? answerText(answer, unit) : isPending ? '…' : '–';
   return (
@@ -276,19 +276,19 @@ const BenchCell = memo(function BenchCell({
     : '';
   if (text === null) {
     return (
-      <td className="hs-number">
+      <td className="zb-number">
         <button
-          className={`hs-link ${styles.benchValue}`}
+          className={`zb-link ${styles.benchValue}`}
           onClick={() => setText('')}
           aria-label={`Type what the bench says for ${readout.name}`}
         >
-          {shown || <span className="hs-dim">type</span>}
+          {shown || <span className="zb-dim">type</span>}
         </button>
       </td>
     );
   }
   return (
-    <td className="hs-number">
+    <td className="zb-number">
       <input
         className={styles.benchField}
         value={text}

@@ -1,5 +1,5 @@
-import type { Layer } from '@halfsplit/contract';
-import { formatQuantity, type Unit } from '@halfsplit/core';
+import type { Layer } from '@zemble/contract';
+import { formatQuantity, type Unit } from '@zemble/core';
 import { useSelection } from '../../unit/selection.tsx';
 import styles from './readouts.module.css';
 
@@ -21,7 +21,7 @@ export function SlopeList({ slopes, unit, layer }: Props) {
         return (
           <li key={ref}>
             <button
-              className={`hs-link hs-ref${ref === selectedRef ? ' hs-net-on' : ''}`}
+              className={`zb-link zb-ref${ref === selectedRef ? ' zb-net-on' : ''}`}
               onClick={() => selectRef(ref)}
             >
               {ref}
@@ -31,11 +31,11 @@ export function SlopeList({ slopes, unit, layer }: Props) {
                 style={{
                   width,
                   [perPercent > 0 ? 'left' : 'right']: '50%',
-                  background: `var(--hs-${layer})`,
+                  background: `var(--zb-${layer})`,
                 }}
               />
             </span>
-            <span className="hs-number">
+            <span className="zb-number">
               {perPercent > 0 ? '+' : '−'}
               {formatQuantity(Math.abs(perPercent), unit, { digits: 2 })} a %
             </span>

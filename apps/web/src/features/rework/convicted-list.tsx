@@ -1,7 +1,7 @@
 import { unitChange } from '../../api/change.ts';
 import { memo } from 'react';
-import type { IntakeData } from '@halfsplit/contract';
-import { formatQuantity, KINDS, plannedParts, QUANTITY_KINDS } from '@halfsplit/core';
+import type { IntakeData } from '@zemble/contract';
+import { formatQuantity, KINDS, plannedParts, QUANTITY_KINDS } from '@zemble/core';
 import { Button } from 'antd';
 import { useSelection } from '../../unit/selection.tsx';
 import { plannedRefs } from '../../unit/plan.ts';
@@ -20,9 +20,9 @@ export const ConvictedList = memo(function ConvictedList() {
   const drop = (entry: Entry) =>
     change(unitChange(unit, { intake: { ...unit.intake, convicted: entries.filter((e) => e !== entry) } }));
   return (
-    <section className="hs-block" aria-label="Convicted">
+    <section className="zb-block" aria-label="Convicted">
       <h2>Convicted by the search</h2>
-      <ul className="hs-notes">
+      <ul className="zb-notes">
         {entries.map((e) => {
           const part = parts.find((p) => p.ref === e.ref);
           const planned =
@@ -34,7 +34,7 @@ export const ConvictedList = memo(function ConvictedList() {
           return (
             <li key={`${e.at}${e.words}`}>
               <span>{e.words}</span>
-              <button className="hs-link hs-planned" onClick={() => e.ref && selectRef(e.ref)}>
+              <button className="zb-link zb-planned" onClick={() => e.ref && selectRef(e.ref)}>
                 {planned}
               </button>
               <Button

@@ -14,7 +14,7 @@ import {
   type Readout,
   type UnitDocument,
   type Want,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { Button, Checkbox, Input, Progress, Select } from 'antd';
 import { memo, useState } from 'react';
 import { useAnalysed } from '../../unit/analysed.tsx';
@@ -60,9 +60,9 @@ export const GoalForm = memo(function GoalForm({ search }: { search: Search }) {
   const [isFromDrawer, setFromDrawer] = useState(true);
   if (!shown) {
     return (
-      <div className="hs-block">
+      <div className="zb-block">
         <h2>Rework</h2>
-        <p className="hs-empty-words">
+        <p className="zb-empty-words">
           Add a readout in the dock below first: it is what a change is measured by.
         </p>
       </div>
@@ -102,7 +102,7 @@ export const GoalForm = memo(function GoalForm({ search }: { search: Search }) {
   const { state } = search;
   return (
     <form
-      className="hs-block"
+      className="zb-block"
       onSubmit={(event) => {
         event.preventDefault();
         find();
@@ -128,7 +128,7 @@ export const GoalForm = memo(function GoalForm({ search }: { search: Search }) {
               />
               <Input
                 aria-label={`Wanted value${nth}`}
-                className="hs-mono"
+                className="zb-mono"
                 value={goal.text}
                 onChange={(event) => change(i, { text: event.target.value })}
                 status={goal.want === undefined ? 'error' : ''}
@@ -145,7 +145,7 @@ export const GoalForm = memo(function GoalForm({ search }: { search: Search }) {
               )}
             </div>
             {goal.want === undefined && (
-              <p className="hs-problem">{`"${goal.text}" cannot be read; write it like 26 dB, < 30 Hz or 8 .. 12 V.`}</p>
+              <p className="zb-problem">{`"${goal.text}" cannot be read; write it like 26 dB, < 30 Hz or 8 .. 12 V.`}</p>
             )}
           </div>
         );
@@ -165,7 +165,7 @@ export const GoalForm = memo(function GoalForm({ search }: { search: Search }) {
           </Button>
         )}
         {goals.length > 1 && (
-          <span className="hs-hint">
+          <span className="zb-hint">
             Each is firm; end one with <kbd>wished</kbd> and it only counts.
           </span>
         )}
@@ -218,7 +218,7 @@ export const GoalForm = memo(function GoalForm({ search }: { search: Search }) {
         <Progress percent={Math.round(state.fraction * 100)} size="small" aria-label="Search progress" />
       )}
       {state.is === 'refused' && (
-        <p className="hs-problem" role="alert">
+        <p className="zb-problem" role="alert">
           {state.sentence}
         </p>
       )}

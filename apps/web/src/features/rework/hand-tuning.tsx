@@ -1,4 +1,4 @@
-import type { Layer, PartKind } from '@halfsplit/contract';
+import type { Layer, PartKind } from '@zemble/contract';
 import {
   canChange,
   formatQuantity,
@@ -7,7 +7,7 @@ import {
   seenParts,
   stepPreferred,
   type ESeries,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { Button, Select } from 'antd';
 import { memo, useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { useSelection } from '../../unit/selection.tsx';
@@ -33,14 +33,14 @@ export const HandTuning = memo(function HandTuning({ onTurn, onPlan, onDrop, onC
   const planned = plannedRefs(useUnitContext().unit);
   const seen = seenParts(tried.circuit, 'planned').filter((s) => s.fate !== 'removed' && canChange(s.part));
   return (
-    <div className="hs-block">
-      <div className={`hs-panel-head ${styles.flush}`}>
+    <div className="zb-block">
+      <div className={`zb-panel-head ${styles.flush}`}>
         <h2>Turn by hand</h2>
         <SeriesChoice series={series} onSeries={setSeries} />
-        <span className="hs-dim">
+        <span className="zb-dim">
           <Keys keys="↑ ↓" /> or the wheel
         </span>
-        <span className="hs-grow" />
+        <span className="zb-grow" />
         <TrialButtons count={trial.size} onDrop={onDrop} onPlan={onPlan} />
       </div>
       <ul className={styles.dials}>
@@ -156,17 +156,17 @@ const Dial = memo(function Dial(props: DialProps) {
         onFocus={() => onFocus(refName)}
         className={styles.dialValue}
       >
-        <span className="hs-ref">{refName}</span>
+        <span className="zb-ref">{refName}</span>
         <span
-          className="hs-number"
-          style={from ? { color: `var(--hs-${isTried ? 'planned' : from})` } : undefined}
+          className="zb-number"
+          style={from ? { color: `var(--zb-${isTried ? 'planned' : from})` } : undefined}
         >
           {from && <LayerMark layer={isTried ? 'planned' : from} size={9} />} {text}
         </span>
       </div>
       {!isTried && isPlanned && (
         <button
-          className="hs-icon"
+          className="zb-icon"
           onClick={() => onClear(refName)}
           aria-label={`Drop the plan for ${refName}`}
           title="Drop the plan"

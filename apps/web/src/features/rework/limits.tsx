@@ -11,15 +11,15 @@ export const Limits = memo(function Limits() {
   const stresses = analysis?.layers.planned.stresses ?? [];
   if (stresses.length === 0) return null;
   return (
-    <section className="hs-block" aria-label="Life and heat">
+    <section className="zb-block" aria-label="Life and heat">
       <h2>
         Life and heat <LayerMark layer="planned" />{' '}
-        <span className="hs-dim">planned, in a case of 40 °C</span>
+        <span className="zb-dim">planned, in a case of 40 °C</span>
       </h2>
       <ul className={styles.limits}>
         {stresses.map(({ ref, of, share, sentence }) => (
           <li key={`${ref} ${of}`}>
-            <button className="hs-link" onClick={() => selectRef(ref)}>
+            <button className="zb-link" onClick={() => selectRef(ref)}>
               <ToneMark tone={share >= 1 ? 'out' : 'edge'} /> {sentence}
             </button>
           </li>

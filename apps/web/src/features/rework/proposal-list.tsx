@@ -11,7 +11,7 @@ import {
   type Readout,
   type Unit,
   type ValueChange,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { memo } from 'react';
 import { Button } from 'antd';
 import { useAnalysed } from '../../unit/analysed.tsx';
@@ -47,7 +47,7 @@ export const ProposalList = memo(function ProposalList({ search, tried, onTry, o
   const reason = goals.map((g) => `${g.readout.name} ${formatWant(g.want, g.unit)}`).join(', ');
   if (proposals.length === 0) {
     return (
-      <div className="hs-block">
+      <div className="zb-block">
         <p role="status">
           {isComplete
             ? `No value of these parts brings ${it} there. Let other parts change, or ask for less.`
@@ -58,9 +58,9 @@ export const ProposalList = memo(function ProposalList({ search, tried, onTry, o
   }
   const parts = new Map(document.circuit.parts.map((p) => [p.ref, p]));
   return (
-    <section className="hs-block" aria-label="Values found">
+    <section className="zb-block" aria-label="Values found">
       <h2>Values found</h2>
-      <p className="hs-hint">
+      <p className="zb-hint">
         {isThere && tried === null && <strong>It is there as it is planned: nothing has to change. </strong>}
         {isComplete ? '' : 'The best so far: the time was up before every value was tried. '}
         Choose one to see it everywhere before you plan it.
@@ -72,7 +72,7 @@ export const ProposalList = memo(function ProposalList({ search, tried, onTry, o
           return (
             <li key={words} className={isTried ? `${styles.proposal} ${styles.proposalOn}` : styles.proposal}>
               <button
-                className={`hs-link ${styles.proposalWords}`}
+                className={`zb-link ${styles.proposalWords}`}
                 onClick={() => onTry(isTried ? null : p)}
                 aria-pressed={isTried}
               >
@@ -121,7 +121,7 @@ function GoalValues({
       {(isMany ? missed : rows).map(({ readout, unit, met }) => (
         <span
           key={readout.id}
-          className={met.missBy === 0 ? 'hs-number' : 'hs-number hs-edge'}
+          className={met.missBy === 0 ? 'zb-number' : 'zb-number zb-edge'}
           title={readout.name}
         >
           {isMany && `${readout.name} `}
@@ -171,16 +171,16 @@ function SideEffects({
   });
   return (
     <span className={styles.effects}>
-      {effects.length === 0 && <span className="hs-dim">moves nothing else that is read</span>}
+      {effects.length === 0 && <span className="zb-dim">moves nothing else that is read</span>}
       {effects.map((e) => (
-        <span key={e.id} className={e.isHarm ? 'hs-out' : e.isMend ? 'hs-in' : 'hs-dim'}>
+        <span key={e.id} className={e.isHarm ? 'zb-out' : e.isMend ? 'zb-in' : 'zb-dim'}>
           {e.isHarm && <ToneMark tone="out" />}
           {e.isMend && <ToneMark tone="in" />} {e.words}
           {e.isHarm ? ', out of range' : e.isMend ? ', back in range' : ''}
         </span>
       ))}
       {proposal.limits.map((sentence) => (
-        <span key={sentence} className="hs-out">
+        <span key={sentence} className="zb-out">
           <ToneMark tone="out" /> {sentence}
         </span>
       ))}
@@ -189,7 +189,7 @@ function SideEffects({
         return part && <span key={c.ref}>Try first: {trialOf(part, c.from, c.value).sentence}</span>;
       })}
       {proposal.yield && (
-        <span className="hs-dim">
+        <span className="zb-dim">
           {Math.round(100 * proposal.yield.share)} % of such builds inside. {proposal.yield.advice}
         </span>
       )}

@@ -1,4 +1,4 @@
-import type { Proposal } from '@halfsplit/core';
+import type { Proposal } from '@zemble/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
 import { dropPlanFor, planValues } from '../../unit/plan.ts';
@@ -25,9 +25,9 @@ export function ReworkStage() {
   const planTurned = useCallback(() => plan(null, 'turned by hand'), [plan]);
   const drop = useCallback(() => attempt(null), [attempt]);
   return (
-    <div className="hs-split">
-      <section className="hs-panel hs-sheet" aria-label="Rework">
-        <div className="hs-scroll" tabIndex={0} role="group" aria-label="Rework, scrolls">
+    <div className="zb-split">
+      <section className="zb-panel zb-sheet" aria-label="Rework">
+        <div className="zb-scroll" tabIndex={0} role="group" aria-label="Rework, scrolls">
           <ConvictedList />
           <ChangesPanel />
           <Ways />

@@ -1,4 +1,4 @@
-import type { Proposal, SolveRequest } from '@halfsplit/core';
+import type { Proposal, SolveRequest } from '@zemble/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { startSearch, type Job } from '../../compute/jobs.ts';
 import type { SolveOutcome } from '../../compute/engine.ts';

@@ -1,5 +1,5 @@
 import {
-  HalfsplitError,
+  ZembleError,
   heardFactor,
   parseChangeLine,
   parseValue,
@@ -9,7 +9,7 @@ import {
   type Ask,
   type Made,
   type Recipe,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { Button, Input } from 'antd';
 import { memo, useMemo, useState } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
@@ -40,10 +40,10 @@ export const Ways = memo(function Ways() {
   const open = offered.find((o) => o.recipe.id === openId);
   const where = [selectedRef, selectedNet].filter((w) => w !== null).join(', ');
   return (
-    <section className="hs-block" aria-label="Ways of doing">
+    <section className="zb-block" aria-label="Ways of doing">
       <h2>Ways of doing</h2>
       {offered.length === 0 ? (
-        <p className="hs-dim">
+        <p className="zb-dim">
           {where === ''
             ? 'Choose a part or a net: what can be done there is offered with its values.'
             : `Nothing is offered at ${where}.`}
@@ -74,7 +74,7 @@ function asksAt(recipe: Recipe, spot: Spot): readonly Ask[] | null {
   try {
     return recipe.asks(spot);
   } catch (error) {
-    if (error instanceof HalfsplitError) return null;
+    if (error instanceof ZembleError) return null;
     throw error;
   }
 }
@@ -133,7 +133,7 @@ function Way({ offered: { recipe, asks } }: { readonly offered: Offered }) {
             <span>{ask.label}</span>
             <Input
               size="small"
-              className="hs-mono"
+              className="zb-mono"
               maxLength={40}
               value={isTyped ? typed.text : valueText(answers[ask.id], ask.quantity)}
               status={isTyped && valueIn(typed.text, ask) === null ? 'error' : ''}
@@ -151,11 +151,11 @@ function Way({ offered: { recipe, asks } }: { readonly offered: Offered }) {
         );
       })}
       <div role="status">
-        {!outcome.ok && <p className="hs-refused">{outcome.sentence}</p>}
-        {read && !read.ok && <p className="hs-refused">{read.problem.message}</p>}
+        {!outcome.ok && <p className="zb-refused">{outcome.sentence}</p>}
+        {read && !read.ok && <p className="zb-refused">{read.problem.message}</p>}
         {outcome.ok && read?.ok && (
           <>
-            <p className="hs-mono hs-planned">{read.words}</p>
+            <p className="zb-mono zb-planned">{read.words}</p>
             <div className={styles.goalMore}>
               <Button type="primary" onClick={() => change(false)}>
                 Plan it
@@ -166,7 +166,7 @@ function Way({ offered: { recipe, asks } }: { readonly offered: Offered }) {
               <p key={s}>{s}</p>
             ))}
             {outcome.made.traps.map((s) => (
-              <p key={s} className="hs-edge">
+              <p key={s} className="zb-edge">
                 {s}
               </p>
             ))}
@@ -229,7 +229,7 @@ function Heard({
       <Button size="small" onClick={onRight}>
         Just right, plan it
       </Button>
-      <span className="hs-dim">
+      <span className="zb-dim">
         {text !== '' && factor === null
           ? 'Say less, more, half, twice, or x 1.5.'
           : 'It is on the ledger until it is back.'}

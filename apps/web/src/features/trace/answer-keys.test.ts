@@ -1,4 +1,4 @@
-import type { BeepQuestion } from '@halfsplit/core';
+import type { BeepQuestion } from '@zemble/core';
 import { describe, expect, it } from 'vitest';
 import { allBeep, answerKeys } from './answer-keys.ts';
 

@@ -1,4 +1,4 @@
-import type { BeepQuestion } from '@halfsplit/core';
+import type { BeepQuestion } from '@zemble/core';
 import type { NewBeep } from './use-beeps.ts';
 
 /** Keys that say which of the first nine beeped. */

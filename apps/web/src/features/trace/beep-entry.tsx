@@ -1,4 +1,4 @@
-import { beepSentence, parseTraceLine, partWords, type Part } from '@halfsplit/core';
+import { beepSentence, parseTraceLine, partWords, type Part } from '@zemble/core';
 import { useMemo, useRef, type KeyboardEvent } from 'react';
 import { Keys } from '../../ui/keys.tsx';
 import { TypedLine } from '../../ui/typed-line.tsx';
@@ -60,9 +60,9 @@ export function BeepEntry({ beeps, onParts }: Props) {
       note={
         read === null ? (
           <>
-            A part without nets, <span className="hs-mono">R7 47k</span>; what beeps,{' '}
-            <span className="hs-mono">C3.1 Q2.b</span>; what does not,{' '}
-            <span className="hs-mono">U1.4 # gnd</span>. <Keys keys="Enter" />
+            A part without nets, <span className="zb-mono">R7 47k</span>; what beeps,{' '}
+            <span className="zb-mono">C3.1 Q2.b</span>; what does not,{' '}
+            <span className="zb-mono">U1.4 # gnd</span>. <Keys keys="Enter" />
           </>
         ) : !read.ok ? (
           read.problem.message

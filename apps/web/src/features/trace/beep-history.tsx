@@ -1,5 +1,5 @@
 import { UndoOutlined } from '@ant-design/icons';
-import { beepSentence } from '@halfsplit/core';
+import { beepSentence } from '@zemble/core';
 import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import styles from './beeps.module.css';
@@ -20,11 +20,11 @@ export function BeepHistory({ beeps }: { beeps: Beeps }) {
       <h3 className={styles.title}>What was heard</h3>
       <ol className={styles.history}>
         {shown.map((beep) => (
-          <li key={beep.id} className={beep.withdrawn ? 'hs-undone' : undefined}>
+          <li key={beep.id} className={beep.withdrawn ? 'zb-undone' : undefined}>
             <span>{beepSentence(beep)}</span>
             {!beep.withdrawn && (
               <button
-                className="hs-icon"
+                className="zb-icon"
                 aria-label={`Withdraw: ${beepSentence(beep)}`}
                 title="Withdraw it"
                 onClick={() => beeps.withdraw(beep)}
@@ -37,7 +37,7 @@ export function BeepHistory({ beeps }: { beeps: Beeps }) {
       </ol>
       {all.length > shown.length && (
         <p className={styles.alone}>
-          <button className="hs-link" onClick={() => setIsWhole(true)}>
+          <button className="zb-link" onClick={() => setIsWhole(true)}>
             Show all {all.length}
           </button>
         </p>

@@ -1,4 +1,4 @@
-import { whyBeep, type BeepQuestion as Question } from '@halfsplit/core';
+import { whyBeep, type BeepQuestion as Question } from '@zemble/core';
 import { Button } from 'antd';
 import { useState } from 'react';
 import { Keys } from '../../ui/keys.tsx';
@@ -13,7 +13,7 @@ export function BeepQuestion({ beeps }: { beeps: Beeps }) {
   const { question } = next;
   if (traced.parts.length === 0)
     return (
-      <p className="hs-empty-words">
+      <p className="zb-empty-words">
         Type the parts as you see them on the board, one a line, without nets. Then hold one lead on a pin and
         draw the other over the rest: what beeps is one net.
       </p>
@@ -67,7 +67,7 @@ function Asked({ question, beeps }: { question: Question; beeps: Beeps }) {
             : 'Touch each of these with the other: do all beep? Press what stays silent.'
           : 'Draw the other over these: where does it beep?'}
       </p>
-      <p className="hs-dim">{whyBeep(question)}</p>
+      <p className="zb-dim">{whyBeep(question)}</p>
       <div className={styles.ends}>
         {over.map((end, i) => (
           <button
@@ -83,7 +83,7 @@ function Asked({ question, beeps }: { question: Question; beeps: Beeps }) {
           </button>
         ))}
       </div>
-      <div className="hs-answers">
+      <div className="zb-answers">
         {isTogether ? (
           <button className={styles.answer} onClick={() => record(...allBeep(question, silent))}>
             {allWords(over.length, silent.length)} {silent.length === 0 && <Keys keys="Enter" />}

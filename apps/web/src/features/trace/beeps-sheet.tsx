@@ -1,5 +1,5 @@
-import type { SheetPart } from '@halfsplit/contract';
-import type { Part } from '@halfsplit/core';
+import type { SheetPart } from '@zemble/contract';
+import type { Part } from '@zemble/core';
 import { Button, Tooltip } from 'antd';
 import type { ReactNode } from 'react';
 import { newId } from '../../api/outbox-store.ts';
@@ -27,13 +27,13 @@ export function BeepsSheet({ tabs }: { tabs: ReactNode }) {
     selectRef(parts[0]!.ref);
   };
   return (
-    <section className="hs-panel hs-sheet" aria-label="Beeps">
-      <header className="hs-panel-head">
+    <section className="zb-panel zb-sheet" aria-label="Beeps">
+      <header className="zb-panel-head">
         {tabs}
-        <span className="hs-dim hs-nowrap" title="Pins whose net is settled, of all">
+        <span className="zb-dim zb-nowrap" title="Pins whose net is settled, of all">
           {progress.settled}/{progress.pins} pins
         </span>
-        <span className="hs-grow" />
+        <span className="zb-grow" />
         {undoable && (
           <Tooltip title={undoable.summary}>
             <Button type="text" onClick={() => change({ type: 'undo', sequence: undoable.sequence })}>
@@ -43,7 +43,7 @@ export function BeepsSheet({ tabs }: { tabs: ReactNode }) {
         )}
       </header>
       <BeepEntry beeps={beeps} onParts={addParts} />
-      <div className="hs-scroll" tabIndex={0} role="group" aria-label="What beeped, scrolls">
+      <div className="zb-scroll" tabIndex={0} role="group" aria-label="What beeped, scrolls">
         <Contradictions beeps={beeps} />
         <BeepQuestion beeps={beeps} />
         <NetsList beeps={beeps} />

@@ -1,4 +1,4 @@
-import { parseSheetLine, type Circuit, type Part } from '@halfsplit/core';
+import { parseSheetLine, type Circuit, type Part } from '@zemble/core';
 import { describe, expect, it } from 'vitest';
 import { completed, completions } from './complete-word.ts';
 

@@ -1,4 +1,4 @@
-import { KINDS, kindOfRef, MODELS, netsOf, type Circuit } from '@halfsplit/core';
+import { KINDS, kindOfRef, MODELS, netsOf, type Circuit } from '@zemble/core';
 
 /**
  * Words that can stand where the last word of a line is being typed: nets of the circuit, pins by name for parts

@@ -1,4 +1,4 @@
-import { beepSentence } from '@halfsplit/core';
+import { beepSentence } from '@zemble/core';
 import { Button } from 'antd';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import styles from './beeps.module.css';

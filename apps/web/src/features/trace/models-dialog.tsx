@@ -1,7 +1,7 @@
 import { unitChange } from '../../api/change.ts';
 import { DeleteOutlined } from '@ant-design/icons';
-import type { OwnModel } from '@halfsplit/contract';
-import { modelFromText, MODELS } from '@halfsplit/core';
+import type { OwnModel } from '@zemble/contract';
+import { modelFromText, MODELS } from '@zemble/core';
 import { Button, Input, Modal } from 'antd';
 import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -35,7 +35,7 @@ function ModelsDialog({ onClose }: { onClose: () => void }) {
   const library = MODELS.filter((m) => search === '' || `${m.name} ${m.kind}`.toLowerCase().includes(search));
   return (
     <Modal open onCancel={onClose} footer={null} title="Models" width={720}>
-      <p className="hs-hint">
+      <p className="zb-hint">
         A model of your own is its name, its kind and its parameters under their published names. It comes
         before the library’s in this unit, and goes with its file.
       </p>
@@ -53,24 +53,24 @@ function ModelsDialog({ onClose }: { onClose: () => void }) {
           Keep it
         </Button>
       </div>
-      <p className={read !== null && !read.ok ? 'hs-refused' : 'hs-hint'} role="status">
+      <p className={read !== null && !read.ok ? 'zb-refused' : 'zb-hint'} role="status">
         {read === null
           ? 'Parts use it by its name, as they use a type number.'
           : read.ok
             ? `${read.model.name}, ${read.model.kind}, ${Object.keys(read.model.params).length} parameters`
             : read.problem.message}
       </p>
-      <table className="hs-table">
+      <table className="zb-table">
         <tbody>
           {unit.models.map((m) => (
             <tr key={m.name}>
-              <td className="hs-ref">{m.name}</td>
-              <td className="hs-dim">{m.kind}</td>
-              <td className="hs-mono">{parametersOf(m.params)}</td>
-              <td className="hs-dim">own</td>
+              <td className="zb-ref">{m.name}</td>
+              <td className="zb-dim">{m.kind}</td>
+              <td className="zb-mono">{parametersOf(m.params)}</td>
+              <td className="zb-dim">own</td>
               <td>
                 <button
-                  className="hs-icon"
+                  className="zb-icon"
                   aria-label={`Remove the model ${m.name}`}
                   onClick={() => keep(unit.models.filter((o) => o !== m))}
                 >
@@ -82,21 +82,21 @@ function ModelsDialog({ onClose }: { onClose: () => void }) {
         </tbody>
       </table>
       <Input
-        className="hs-spaced"
+        className="zb-spaced"
         value={wanted}
         onChange={(e) => setWanted(e.target.value)}
         placeholder="Find in the library"
         aria-label="Find in the library"
       />
       <div className={styles.modelList} tabIndex={0} role="group" aria-label="Library, scrolls">
-        <table className="hs-table">
+        <table className="zb-table">
           <tbody>
             {library.map((m) => (
               <tr key={m.name}>
-                <td className="hs-ref">{m.name}</td>
-                <td className="hs-dim">{m.kind}</td>
-                <td className="hs-mono">{parametersOf(m.params)}</td>
-                <td className="hs-dim">{m.origin}</td>
+                <td className="zb-ref">{m.name}</td>
+                <td className="zb-dim">{m.kind}</td>
+                <td className="zb-mono">{parametersOf(m.params)}</td>
+                <td className="zb-dim">{m.origin}</td>
               </tr>
             ))}
           </tbody>

@@ -14,7 +14,7 @@ export function NetsList({ beeps }: { beeps: Beeps }) {
   return (
     <>
       {found.length > 0 && (
-        <table className="hs-table">
+        <table className="zb-table">
           <thead>
             <tr>
               <th>Net</th>
@@ -25,16 +25,16 @@ export function NetsList({ beeps }: { beeps: Beeps }) {
             {found.map(({ name, pins }) => (
               <tr
                 key={name}
-                className={name === selectedNet ? 'hs-row-selected' : undefined}
+                className={name === selectedNet ? 'zb-row-selected' : undefined}
                 onClick={() => selectNet(name)}
               >
-                <td className="hs-mono hs-nowrap">
-                  <button className="hs-link">{name}</button>
+                <td className="zb-mono zb-nowrap">
+                  <button className="zb-link">{name}</button>
                 </td>
                 <td className={styles.pins}>
                   {shortly(pins)}
                   {pins.some((pin) => nets.concluded.has(pin)) && (
-                    <div className="hs-dim">
+                    <div className="zb-dim">
                       concluded, not yet heard: {shortly(pins.filter((pin) => nets.concluded.has(pin)))}
                     </div>
                   )}

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import '../../testing/component.ts';
-import type { PartResource } from '@halfsplit/contract';
-import type { Circuit } from '@halfsplit/core';
+import type { PartResource } from '@zemble/contract';
+import type { Circuit } from '@zemble/core';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';

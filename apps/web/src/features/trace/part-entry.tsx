@@ -1,12 +1,5 @@
-import type { PartResource } from '@halfsplit/contract';
-import {
-  formatSheetLine,
-  parseSheetLine,
-  partWords,
-  readPart,
-  type Circuit,
-  type Part,
-} from '@halfsplit/core';
+import type { PartResource } from '@zemble/contract';
+import { formatSheetLine, parseSheetLine, partWords, readPart, type Circuit, type Part } from '@zemble/core';
 import { useEffect, useMemo, useRef, type KeyboardEvent } from 'react';
 import { Keys } from '../../ui/keys.tsx';
 import { TypedLine } from '../../ui/typed-line.tsx';

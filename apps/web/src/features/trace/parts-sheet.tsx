@@ -1,5 +1,5 @@
-import type { PartResource, SheetPart } from '@halfsplit/contract';
-import { besideLine, readPart, type Part } from '@halfsplit/core';
+import type { PartResource, SheetPart } from '@zemble/contract';
+import { besideLine, readPart, type Part } from '@zemble/core';
 import { Button, Tooltip } from 'antd';
 import { useCallback, useState, type ReactNode } from 'react';
 import { newId } from '../../api/outbox-store.ts';
@@ -53,13 +53,13 @@ export function PartsSheet({ tabs }: { tabs: ReactNode }) {
   const selected = unit.parts.find((p) => p.part.ref === selectedRef);
   const general = problems.filter((p) => p.ref === undefined);
   return (
-    <section className="hs-panel hs-sheet" aria-label="Parts">
-      <header className="hs-panel-head">
+    <section className="zb-panel zb-sheet" aria-label="Parts">
+      <header className="zb-panel-head">
         {tabs}
-        <span className="hs-dim">
+        <span className="zb-dim">
           {unit.parts.length} parts{problems.length > 0 ? ` · ${problems.length} to look at` : ''}
         </span>
-        <span className="hs-grow" />
+        <span className="zb-grow" />
         <ModelsButton />
         {undoable && (
           <Tooltip title={undoable.summary}>
@@ -80,8 +80,8 @@ export function PartsSheet({ tabs }: { tabs: ReactNode }) {
         onLeave={() => setEditing(null)}
       />
       {general.map((p) => (
-        <p key={p.message} className="hs-problem">
-          {p.message} <span className="hs-dim">{p.hint}</span>
+        <p key={p.message} className="zb-problem">
+          {p.message} <span className="zb-dim">{p.hint}</span>
         </p>
       ))}
       <PartsTable

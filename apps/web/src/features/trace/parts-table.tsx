@@ -1,5 +1,5 @@
 import { DeleteOutlined } from '@ant-design/icons';
-import type { PartResource } from '@halfsplit/contract';
+import type { PartResource } from '@zemble/contract';
 import {
   controlWords,
   formatQuantity,
@@ -9,7 +9,7 @@ import {
   markedNumber,
   QUANTITY_KINDS,
   type Problem,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { memo, useMemo, useRef } from 'react';
 import { VirtualRows } from '../../ui/virtual-rows.tsx';
 import styles from './trace.module.css';
@@ -42,12 +42,12 @@ export const PartsTable = memo(function PartsTable({
     return found;
   }, [problems]);
   return (
-    <div ref={scroller} className="hs-scroll" tabIndex={0} role="group" aria-label="List of parts, scrolls">
-      <table className="hs-table" aria-rowcount={parts.length + 1}>
+    <div ref={scroller} className="zb-scroll" tabIndex={0} role="group" aria-label="List of parts, scrolls">
+      <table className="zb-table" aria-rowcount={parts.length + 1}>
         <thead>
           <tr>
             <th>Part</th>
-            <th className="hs-right">marked</th>
+            <th className="zb-right">marked</th>
             <th>model</th>
             <th>nets</th>
             <th aria-label="Actions" />
@@ -103,17 +103,17 @@ const PartRow = memo(function PartRow({
   return (
     <>
       <tr
-        className={isSelected ? 'hs-row-selected' : undefined}
+        className={isSelected ? 'zb-row-selected' : undefined}
         onClick={() => onSelect(part.ref)}
         onDoubleClick={() => onEdit(resource)}
       >
-        <td className="hs-ref">
-          <button className="hs-link" onClick={() => onEdit(resource)} aria-label={`Change ${part.ref}`}>
+        <td className="zb-ref">
+          <button className="zb-link" onClick={() => onEdit(resource)} aria-label={`Change ${part.ref}`}>
             {part.ref}
           </button>
         </td>
-        <td className="hs-number">{marked}</td>
-        <td className="hs-dim">
+        <td className="zb-number">{marked}</td>
+        <td className="zb-dim">
           {[
             part.model ?? (pins.length === 2 && value ? '' : KINDS[part.kind].words),
             isControl(part.kind) ? controlWords(readPart(part, part.ref, [])) : '',
@@ -125,17 +125,17 @@ const PartRow = memo(function PartRow({
           {pinsInOrder(part).map(([pin, net]) => (
             <button
               key={pin}
-              className={`${styles.net}${net === selectedNet ? ' hs-net-on' : ''}`}
+              className={`${styles.net}${net === selectedNet ? ' zb-net-on' : ''}`}
               onClick={() => onNet(net)}
               aria-label={`net ${net}`}
             >
-              {hasNamedPins && <span className="hs-dim">{pin} </span>}
+              {hasNamedPins && <span className="zb-dim">{pin} </span>}
               {net}
             </button>
           ))}
         </td>
-        <td className="hs-right">
-          <button className="hs-icon" onClick={() => onRemove(resource)} aria-label={`Remove ${part.ref}`}>
+        <td className="zb-right">
+          <button className="zb-icon" onClick={() => onRemove(resource)} aria-label={`Remove ${part.ref}`}>
             <DeleteOutlined aria-hidden />
           </button>
         </td>
@@ -144,7 +144,7 @@ const PartRow = memo(function PartRow({
         <tr key={p.message} className={styles.rowProblem}>
           <td />
           <td colSpan={4}>
-            {p.message} <span className="hs-dim">{p.hint}</span>
+            {p.message} <span className="zb-dim">{p.hint}</span>
           </td>
         </tr>
       ))}

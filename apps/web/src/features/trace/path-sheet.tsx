@@ -1,13 +1,6 @@
 import { DeleteOutlined } from '@ant-design/icons';
-import type { BlockData, PathData } from '@halfsplit/contract';
-import {
-  addPathLine,
-  BLOCK_KINDS,
-  checkPath,
-  proposePath,
-  templatesFor,
-  withoutBlock,
-} from '@halfsplit/core';
+import type { BlockData, PathData } from '@zemble/contract';
+import { addPathLine, BLOCK_KINDS, checkPath, proposePath, templatesFor, withoutBlock } from '@zemble/core';
 import { AutoComplete, Button, Select } from 'antd';
 import { useMemo, useRef, useState, type ReactNode } from 'react';
 import { useSelection } from '../../unit/selection.tsx';
@@ -43,10 +36,10 @@ export function PathSheet({ tabs }: { tabs: ReactNode }) {
   const setBlock = (id: string, values: Partial<BlockData>) =>
     setPath({ ...path!, blocks: path!.blocks.map((b) => (b.id === id ? { ...b, ...values } : b)) });
   return (
-    <section className="hs-panel hs-sheet" aria-label="Path">
-      <header className="hs-panel-head">
+    <section className="zb-panel zb-sheet" aria-label="Path">
+      <header className="zb-panel-head">
         {tabs}
-        <span className="hs-dim">
+        <span className="zb-dim">
           {path?.blocks.length ?? 0} blocks{problems.length > 0 ? ` · ${problems.length} to look at` : ''}
         </span>
       </header>
@@ -63,7 +56,7 @@ export function PathSheet({ tabs }: { tabs: ReactNode }) {
         note={
           read === null ? (
             <>
-              A chain is audio; <span className="hs-mono">supply: Adapter &gt; First stage, Driver</span> says
+              A chain is audio; <span className="zb-mono">supply: Adapter &gt; First stage, Driver</span> says
               what feeds what. <Keys keys="Enter" /> adds it.
             </>
           ) : read.ok ? (
@@ -76,20 +69,20 @@ export function PathSheet({ tabs }: { tabs: ReactNode }) {
       {!path || path.blocks.length === 0 ? (
         <Beginning onPath={setPath} />
       ) : (
-        <div className="hs-scroll" tabIndex={0} role="group" aria-label="List of blocks, scrolls">
+        <div className="zb-scroll" tabIndex={0} role="group" aria-label="List of blocks, scrolls">
           {problems.map((p) => (
-            <p key={p.message} className="hs-problem">
-              {p.message} <span className="hs-dim">{p.hint}</span>
+            <p key={p.message} className="zb-problem">
+              {p.message} <span className="zb-dim">{p.hint}</span>
             </p>
           ))}
-          <table className="hs-table">
+          <table className="zb-table">
             <thead>
               <tr>
                 <th>Block</th>
                 <th>kind</th>
-                <th className="hs-right">parts</th>
-                <th className="hs-right">min</th>
-                <th className="hs-right">weight</th>
+                <th className="zb-right">parts</th>
+                <th className="zb-right">min</th>
+                <th className="zb-right">weight</th>
                 <th aria-label="Actions" />
               </tr>
             </thead>
@@ -109,28 +102,28 @@ export function PathSheet({ tabs }: { tabs: ReactNode }) {
               ))}
             </tbody>
           </table>
-          <table className="hs-table">
+          <table className="zb-table">
             <thead>
               <tr>
                 <th>Point</th>
                 <th>where</th>
                 <th>net</th>
-                <th className="hs-right">min</th>
+                <th className="zb-right">min</th>
               </tr>
             </thead>
             <tbody>
               {(path.testPoints ?? []).map((t) => (
                 <tr
                   key={t.id}
-                  className={t.id === selectedPoint ? 'hs-row-selected' : undefined}
+                  className={t.id === selectedPoint ? 'zb-row-selected' : undefined}
                   onClick={() => selectPoint(t.id)}
                 >
-                  <td className="hs-ref">{t.id}</td>
+                  <td className="zb-ref">{t.id}</td>
                   <td>{t.name}</td>
-                  <td className="hs-mono">
+                  <td className="zb-mono">
                     <NetChoice point={t} path={path} onPath={setPath} />
                   </td>
-                  <td className="hs-number">{t.minutes ?? 1}</td>
+                  <td className="zb-number">{t.minutes ?? 1}</td>
                 </tr>
               ))}
             </tbody>
@@ -156,7 +149,7 @@ function NetChoice({
       [...new Set(document.circuit.parts.flatMap((p) => Object.values(p.pins)))].map((value) => ({ value })),
     [document.circuit],
   );
-  if (nets.length === 0) return <span className="hs-dim">{point.net ?? ''}</span>;
+  if (nets.length === 0) return <span className="zb-dim">{point.net ?? ''}</span>;
   const set = (net: string | undefined) =>
     onPath({
       ...path,
@@ -199,19 +192,19 @@ function BlockRow({ block, isOpen, onOpen, onChange, twin, others, onTwin, onRem
   const name = block.name ?? block.id;
   return (
     <>
-      <tr className={isOpen ? 'hs-row-selected' : undefined} onClick={onOpen}>
+      <tr className={isOpen ? 'zb-row-selected' : undefined} onClick={onOpen}>
         <td className={styles.cut}>
-          <button className="hs-link" aria-expanded={isOpen} onClick={(e) => (e.stopPropagation(), onOpen())}>
+          <button className="zb-link" aria-expanded={isOpen} onClick={(e) => (e.stopPropagation(), onOpen())}>
             <strong>{name}</strong>
           </button>
         </td>
-        <td className="hs-dim hs-nowrap">{block.kind ?? 'block'}</td>
-        <td className="hs-number hs-dim">{block.parts?.length ?? ''}</td>
-        <td className="hs-number">{block.minutes ?? 1}</td>
-        <td className="hs-number hs-dim">{block.prior ?? 'usual'}</td>
-        <td className="hs-right">
+        <td className="zb-dim zb-nowrap">{block.kind ?? 'block'}</td>
+        <td className="zb-number zb-dim">{block.parts?.length ?? ''}</td>
+        <td className="zb-number">{block.minutes ?? 1}</td>
+        <td className="zb-number zb-dim">{block.prior ?? 'usual'}</td>
+        <td className="zb-right">
           <button
-            className="hs-icon"
+            className="zb-icon"
             onClick={(e) => (e.stopPropagation(), onRemove())}
             aria-label={`Remove the block ${name}`}
           >
@@ -224,7 +217,7 @@ function BlockRow({ block, isOpen, onOpen, onChange, twin, others, onTwin, onRem
           <td colSpan={6}>
             <div className={styles.blockFields}>
               <label>
-                <span className="hs-field-label">Kind</span>
+                <span className="zb-field-label">Kind</span>
                 <AutoComplete
                   defaultValue={block.kind ?? ''}
                   options={KIND_OPTIONS}
@@ -237,7 +230,7 @@ function BlockRow({ block, isOpen, onOpen, onChange, twin, others, onTwin, onRem
                 />
               </label>
               <label>
-                <span className="hs-field-label">Minutes to reach</span>
+                <span className="zb-field-label">Minutes to reach</span>
                 <NumberField
                   min={0.1}
                   max={600}
@@ -246,7 +239,7 @@ function BlockRow({ block, isOpen, onOpen, onChange, twin, others, onTwin, onRem
                 />
               </label>
               <label>
-                <span className="hs-field-label">Weight</span>
+                <span className="zb-field-label">Weight</span>
                 <NumberField
                   min={0.01}
                   max={1000}
@@ -255,11 +248,11 @@ function BlockRow({ block, isOpen, onOpen, onChange, twin, others, onTwin, onRem
                   onDone={(prior) => onChange({ prior: prior ?? undefined })}
                 />
               </label>
-              <label className="hs-wide">
-                <span className="hs-field-label">Mirrors, in the other channel</span>
+              <label className="zb-wide">
+                <span className="zb-field-label">Mirrors, in the other channel</span>
                 <Select
                   allowClear
-                  className="hs-wide"
+                  className="zb-wide"
                   value={twin}
                   options={others.map((o) => ({ value: o.id, label: o.name ?? o.id }))}
                   onChange={onTwin}
@@ -267,11 +260,11 @@ function BlockRow({ block, isOpen, onOpen, onChange, twin, others, onTwin, onRem
                 />
               </label>
               {document.circuit.parts.length > 0 && (
-                <label className="hs-wide">
-                  <span className="hs-field-label">Parts</span>
+                <label className="zb-wide">
+                  <span className="zb-field-label">Parts</span>
                   <Select
                     mode="multiple"
-                    className="hs-wide"
+                    className="zb-wide"
                     value={block.parts ?? []}
                     options={document.circuit.parts.map((p) => ({ value: p.ref }))}
                     onChange={(parts: string[]) => onChange({ parts })}
@@ -304,21 +297,21 @@ function Beginning({ onPath }: { onPath: (path: PathData) => void }) {
   const { unit, document } = useUnitContext();
   const templates = templatesFor(unit.kind);
   return (
-    <div className="hs-empty-words">
+    <div className="zb-empty-words">
       <p>
         The path is the unit in blocks, and what flows between them. It is what the search works on when there
         is no schematic.
       </p>
       {document.circuit.parts.length > 0 && (
-        <p className="hs-spaced">
+        <p className="zb-spaced">
           <Button type="primary" onClick={() => onPath(proposePath(document.circuit))}>
             Propose it from the circuit
           </Button>
         </p>
       )}
-      <p className="hs-spaced">
+      <p className="zb-spaced">
         <Select
-          className="hs-wide"
+          className="zb-wide"
           placeholder="Begin with the usual path of a unit"
           aria-label="Begin with the usual path of a unit"
           options={templates.map((t) => ({ value: t.id, label: t.name }))}

@@ -25,7 +25,7 @@ export function TraceStage() {
     <OneOf label="What is seen beside it" options={BOARDS} value={board} onChange={setBoard} />
   );
   return (
-    <div className="hs-split">
+    <div className="zb-split">
       {view === 'Parts' && <PartsSheet tabs={tabs} />}
       {view === 'Beeps' && <BeepsSheet tabs={tabs} />}
       {view === 'Path' && <PathSheet tabs={tabs} />}

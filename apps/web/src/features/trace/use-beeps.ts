@@ -1,4 +1,4 @@
-import type { BeepResource } from '@halfsplit/contract';
+import type { BeepResource } from '@zemble/contract';
 import {
   contradictionsOf,
   formNets,
@@ -13,7 +13,7 @@ import {
   type Traceable,
   type TracedNets,
   type TwinDifference,
-} from '@halfsplit/core';
+} from '@zemble/core';
 import { useMemo, useState } from 'react';
 import { newId } from '../../api/outbox-store.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';

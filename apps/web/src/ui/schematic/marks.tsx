@@ -1,4 +1,4 @@
-import type { Flag, RailMark, Wire } from '@halfsplit/core';
+import type { Flag, RailMark, Wire } from '@zemble/core';
 import { memo } from 'react';
 import styles from './schematic.module.css';
 

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import '../../testing/component.ts';
-import { layoutCircuit, type Circuit, type Drawing, type Part } from '@halfsplit/core';
+import { layoutCircuit, type Circuit, type Drawing, type Part } from '@zemble/core';
 import { fireEvent, render, screen } from '@testing-library/react';
 import { createRef } from 'react';
 import { beforeAll, describe, expect, it, vi } from 'vitest';

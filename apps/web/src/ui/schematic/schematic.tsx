@@ -1,4 +1,4 @@
-import type { Box, Drawing, Flag, Part, Point } from '@halfsplit/core';
+import type { Box, Drawing, Flag, Part, Point } from '@zemble/core';
 import { memo, useCallback, useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
 import { FlagMark, RailSymbol, WireMark } from './marks.tsx';
 import { SymbolMark, type Emphasis } from './symbol-mark.tsx';

@@ -1,4 +1,4 @@
-import type { DrawnSymbol, Part, Point } from '@halfsplit/core';
+import type { DrawnSymbol, Part, Point } from '@zemble/core';
 import { memo, type PointerEvent } from 'react';
 import { symbolOf } from './symbols.tsx';
 import styles from './schematic.module.css';
@@ -53,7 +53,7 @@ export const SymbolMark = memo(function SymbolMark({
   return (
     <g
       className={classes.filter(Boolean).join(' ')}
-      style={tone ? { color: `var(--hs-${tone})` } : undefined}
+      style={tone ? { color: `var(--zb-${tone})` } : undefined}
       transform={shift ? `translate(${shift.x} ${shift.y})` : undefined}
       data-ref={part.ref}
       onPointerDown={(event) => onDown(part.ref, event)}

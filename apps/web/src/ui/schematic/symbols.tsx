@@ -1,4 +1,4 @@
-import { blockPins, type BlockPins, type Part } from '@halfsplit/core';
+import { blockPins, type BlockPins, type Part } from '@zemble/core';
 import type { ReactNode } from 'react';
 import styles from './schematic.module.css';
 

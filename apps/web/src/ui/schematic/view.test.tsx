@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import '../../testing/component.ts';
-import type { Box } from '@halfsplit/core';
+import type { Box } from '@zemble/core';
 import { act, render } from '@testing-library/react';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { useView, type View } from './view.ts';

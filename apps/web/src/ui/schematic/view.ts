@@ -1,4 +1,4 @@
-import type { Box } from '@halfsplit/core';
+import type { Box } from '@zemble/core';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type RefObject } from 'react';
 
 /** Pixels of a drawing unit at which the text is 12 px tall. */

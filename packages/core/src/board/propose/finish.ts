@@ -1,4 +1,4 @@
-import type { BoardLink, BoardStyle, Hole } from '@halfsplit/contract';
+import type { BoardLink, BoardStyle, Hole } from '@zemble/contract';
 import { EMPTY, LINK_COST, type Layout } from './layout.ts';
 
 /** A layout with what makes it a board: in holes of the layout's grid. */

@@ -1,8 +1,8 @@
-import type { Hole } from '@halfsplit/contract';
+import type { Hole } from '@zemble/contract';
 import { bodyOf, PITCH_MM, stanceOf, whyNotOn, type Body, type Stance } from '../../bodies/index.ts';
 import { KINDS, type LayerCircuit, type LayerPart } from '../../circuit/index.ts';
 import { dualSpot, pinoutOf, turned, unitOfPackage } from '../../pinout/index.ts';
-import type { BoardStyle } from '@halfsplit/contract';
+import type { BoardStyle } from '@zemble/contract';
 
 /** A way in which a part can be put on holes, relative to its first pin. */
 export interface Variant {

@@ -1,4 +1,4 @@
-import type { BoardStyle } from '@halfsplit/contract';
+import type { BoardStyle } from '@zemble/contract';
 import type { Clashes, Shape } from './clashes.ts';
 import type { Item } from './items.ts';
 

@@ -1,5 +1,5 @@
-import type { Board, BoardStyle, Hole, Wire } from '@halfsplit/contract';
-import { MOST_HOLES } from '@halfsplit/contract';
+import type { Board, BoardStyle, Hole, Wire } from '@zemble/contract';
+import { MOST_HOLES } from '@zemble/contract';
 import type { LayerCircuit } from '../../circuit/index.ts';
 import { seededRandom } from '../../numeric/index.ts';
 import { checkBoard } from '../check.ts';

@@ -1,4 +1,4 @@
-import type { BoardStyle } from '@halfsplit/contract';
+import type { BoardStyle } from '@zemble/contract';
 import type { Random } from '../../numeric/index.ts';
 import { Clashes, type Shape } from './clashes.ts';
 import { finish, type Finished } from './finish.ts';

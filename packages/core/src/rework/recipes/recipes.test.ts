@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { AnalysisSession } from '../../analysis/index.ts';
 import { resolveLayer } from '../../changes/index.ts';
 import type { Circuit } from '../../circuit/index.ts';
-import { HalfsplitError } from '../../errors.ts';
+import { ZembleError } from '../../errors.ts';
 import { evaluateReadout, type Readout } from '../../readouts/index.ts';
 import { parseChangeLine } from '../../sheet/index.ts';
 import { circuitOf, type Unnamed } from '../../testing/circuits.ts';
@@ -42,8 +42,8 @@ const refusal = (id: string, lines: string, chosen: Chosen, answers: Answers): s
     recipe(id).make(spot, answers);
     return '';
   } catch (error) {
-    expect(error).toBeInstanceOf(HalfsplitError);
-    return (error as HalfsplitError).message;
+    expect(error).toBeInstanceOf(ZembleError);
+    return (error as ZembleError).message;
   }
 };
 
@@ -456,7 +456,7 @@ describe('every way of doing', () => {
             expect(line).not.toMatch(/NaN|Infinity/);
           } catch (error) {
             expect(error, `${r.id} ${JSON.stringify(place)} ${bad}: ${String(error)}`).toBeInstanceOf(
-              HalfsplitError,
+              ZembleError,
             );
           }
           tried += 1;

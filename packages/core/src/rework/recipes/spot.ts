@@ -1,7 +1,7 @@
 import { AnalysisSession, magnitude } from '../../analysis/index.ts';
 import { FreeNames, resolveLayer } from '../../changes/index.ts';
 import type { Circuit, LayerCircuit, LayerPart } from '../../circuit/index.ts';
-import { HalfsplitError } from '../../errors.ts';
+import { ZembleError } from '../../errors.ts';
 import { exactText, isMade, nearestPreferred, preferredBetween, type ESeries } from '../../quantity/index.ts';
 
 /** What was chosen in the circuit: a part or a net. */
@@ -86,7 +86,7 @@ export class Spot {
 }
 
 /** Why a way of doing does not come out, as an error to throw. */
-export const cannot = (detail: string): HalfsplitError => new HalfsplitError('rework/recipe', { detail });
+export const cannot = (detail: string): ZembleError => new ZembleError('rework/recipe', { detail });
 
 /** The nearest value of a series. Throws `rework/recipe` for what nobody makes. */
 export function near(exact: number, series: ESeries = 'E24'): number {
