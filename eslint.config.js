@@ -3,58 +3,42 @@ import globals from 'globals';
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-/** Folders of core from the ground up: each may use those before it, never those after. */
-const CORE_LAYERS = [
-  'quantity',
-  'numeric',
-  'pinout',
-  'circuit',
-  'continuity',
-  'changes',
-  'models',
-  'devices',
-  'audio',
-  'analysis',
-  'readouts',
-];
-/** The rest stand side by side on top; these may use one another in this order. */
-const CORE_TOP = [
-  'photos',
-  'figures',
-  'meter',
-  'judge',
-  'formats',
-  'sheet',
-  'drawer',
-  'desk',
-  'record',
-  'rework',
-  'isolate',
-  'draw',
-  'bodies',
-  'board',
-  'wiring',
-  'steps',
-  'fit',
-];
+/**
+ * Core's wings from the ground up, each with its rooms in the order of their imports: a room may use those before it, never
+ * those after. docs/architecture.md draws them.
+ */
+const CORE_WINGS = {
+  base: ['errors', 'text', 'quantity', 'numeric'],
+  circuit: ['pinout', 'circuit', 'continuity', 'changes', 'models', 'devices', 'figures'],
+  analysis: ['audio', 'analysis', 'readouts', 'meter'],
+  bench: ['photos', 'judge', 'isolate'],
+  work: ['drawer', 'desk', 'rework', 'bodies', 'board', 'wiring', 'steps', 'fit'],
+  sheet: ['formats', 'sheet', 'record', 'draw'],
+};
+const coreRooms = Object.entries(CORE_WINGS).flatMap(([wing, rooms]) =>
+  rooms.map((room) => ({ wing, room })),
+);
 
-const coreLayerRules = [...CORE_LAYERS, ...CORE_TOP].map((folder, i, all) => ({
-  files: [`packages/core/src/${folder}/**/*.ts`],
+/** A room as the others import it: the neighbour in its own wing, or through the wing. */
+const importsOf = ({ wing, room }, from) => (wing === from.wing ? `../${room}` : `../../${wing}/${room}`);
+
+const coreRoomRules = coreRooms.map((own, i) => ({
+  files: [`packages/core/src/${own.wing}/${own.room}/**/*.ts`],
   ignores: ['**/*.test.ts'],
   rules: {
     'no-restricted-imports': [
       'error',
       {
         patterns: [
-          ...all.slice(i + 1).map((later) => ({
-            group: [`../${later}/*`],
-            message: `${folder} stands below ${later} and must not use it.`,
+          ...coreRooms.slice(i + 1).map((later) => ({
+            group: [`${importsOf(later, own)}/*`],
+            message: `${own.room} stands below ${later.room} and must not use it.`,
           })),
-          ...all
-            .filter((other) => other !== folder)
+          ...coreRooms
+            .filter((other) => other !== own)
             .map((other) => ({
-              group: [`../${other}/*`, `!../${other}/index.ts`],
-              message: 'Use another folder through its index.',
+              group: [`${importsOf(other, own)}/*`, `!${importsOf(other, own)}/index.ts`],
+              message: 'Use another room through its index.',
             })),
           { group: ['node:*', 'react', 'antd'], message: 'The core has no environment and no interface.' },
         ],
@@ -96,7 +80,7 @@ export default tseslint.config(
       'no-new-func': 'error',
     },
   },
-  ...coreLayerRules,
+  ...coreRoomRules,
   {
     files: ['scripts/screenshots.mjs', 'scripts/lib/bench-page.mjs'],
     languageOptions: { globals: { ...globals.node, ...globals.browser } },

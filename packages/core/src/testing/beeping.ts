@@ -1,5 +1,5 @@
 import type { BeepData } from '@zemble/contract';
-import type { Circuit } from '../circuit/index.ts';
+import type { Circuit } from '../circuit/circuit/index.ts';
 import {
   contradictionsOf,
   formNets,
@@ -8,7 +8,7 @@ import {
   pinText,
   type BeepQuestion,
   type Traceable,
-} from '../continuity/index.ts';
+} from '../circuit/continuity/index.ts';
 
 /** A circuit as it is typed before anything beeped: every pin on a net of its own. */
 export const untraced = (circuit: Circuit): Traceable => ({

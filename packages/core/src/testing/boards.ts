@@ -1,5 +1,5 @@
 import type { Board, Hole } from '@zemble/contract';
-import type { LayerCircuit } from '../circuit/index.ts';
+import type { LayerCircuit } from '../circuit/circuit/index.ts';
 
 /** Copper a second way: every hole by itself, painted from hole to neighbour until nothing changes. */
 function painted({ style, columns, rows, cuts, links }: Board): (hole: Hole) => number {

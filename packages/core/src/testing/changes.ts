@@ -1,7 +1,7 @@
 import type { Step } from '@zemble/contract';
-import { applyStep, type ChangedCircuit } from '../changes/apply.ts';
-import { resolvePart, type Circuit } from '../circuit/index.ts';
-import { seededRandom } from '../numeric/index.ts';
+import { applyStep, type ChangedCircuit } from '../circuit/changes/apply.ts';
+import { resolvePart, type Circuit } from '../circuit/circuit/index.ts';
+import { seededRandom } from '../base/numeric/index.ts';
 
 /** A circuit as it was found, ready for steps to be made to it. */
 export const changed = (circuit: Circuit): ChangedCircuit => ({

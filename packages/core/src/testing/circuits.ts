@@ -1,11 +1,11 @@
 import type { Layer, ReadoutKind, ReadoutOf } from '@zemble/contract';
-import { AnalysisSession } from '../analysis/index.ts';
-import { seededRandom } from '../numeric/index.ts';
-import { resolveLayer } from '../changes/index.ts';
-import { type Circuit, type LayerCircuit, type Part } from '../circuit/index.ts';
-import { parseSheetLine } from '../sheet/index.ts';
+import { AnalysisSession } from '../analysis/analysis/index.ts';
+import { seededRandom } from '../base/numeric/index.ts';
+import { resolveLayer } from '../circuit/changes/index.ts';
+import { type Circuit, type LayerCircuit, type Part } from '../circuit/circuit/index.ts';
+import { parseSheetLine } from '../sheet/sheet/index.ts';
 
-export { seededRandom as seeded } from '../numeric/index.ts';
+export { seededRandom as seeded } from '../base/numeric/index.ts';
 
 /** A circuit from lines of the parts sheet. */
 export function circuitOf(lines: string): Circuit {

@@ -1,6 +1,6 @@
-import { resolveLayer } from '../changes/index.ts';
-import { usualTolerance, type Circuit, type LayerCircuit } from '../circuit/index.ts';
-import { faultDictionary, searchParts, voltageQuantities, type PartSearch } from '../isolate/index.ts';
+import { resolveLayer } from '../circuit/changes/index.ts';
+import { usualTolerance, type Circuit, type LayerCircuit } from '../circuit/circuit/index.ts';
+import { faultDictionary, searchParts, voltageQuantities, type PartSearch } from '../bench/isolate/index.ts';
 import { plantedFaults } from './planted.ts';
 import { drawn, voltsAt } from './second-bench/index.ts';
 

@@ -1,5 +1,5 @@
-import type { Circuit } from '../circuit/index.ts';
-import type { Box, Drawing, Point, Wire } from '../draw/index.ts';
+import type { Circuit } from '../circuit/circuit/index.ts';
+import type { Box, Drawing, Point, Wire } from '../sheet/draw/index.ts';
 
 export const overlaps = (a: Box, b: Box) =>
   a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;

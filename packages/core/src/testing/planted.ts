@@ -1,4 +1,4 @@
-import type { LayerCircuit, LayerPart } from '../circuit/index.ts';
+import type { LayerCircuit, LayerPart } from '../circuit/circuit/index.ts';
 
 /** A fault planted in a unit: what it is, and the unit with it. */
 export interface Planted {

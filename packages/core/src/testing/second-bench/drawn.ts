@@ -1,4 +1,4 @@
-import type { LayerCircuit, LayerPart } from '../../circuit/index.ts';
+import type { LayerCircuit, LayerPart } from '../../circuit/circuit/index.ts';
 import { parameter } from './parameters.ts';
 
 /** A unit as it may really be: every part somewhere in its tolerance, every control somewhere, every type somewhere in its spread. */

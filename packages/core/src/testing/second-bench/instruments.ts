@@ -1,4 +1,4 @@
-import type { LayerCircuit, LayerPart } from '../../circuit/index.ts';
+import type { LayerCircuit, LayerPart } from '../../circuit/circuit/index.ts';
 import { CLOSED_OHM, type Element } from './element.ts';
 import { gauss, Nodal } from './nodal.ts';
 import { parameter } from './parameters.ts';

@@ -1,5 +1,5 @@
-import type { LayerPart } from '../../circuit/index.ts';
-import { MODELS } from '../../models/index.ts';
+import type { LayerPart } from '../../circuit/circuit/index.ts';
+import { MODELS } from '../../circuit/models/index.ts';
 
 /** A published parameter of a part or of its type. */
 export const parameter = (p: LayerPart, name: string, usual: number): number => {

@@ -1,4 +1,4 @@
-import type { LayerPart } from '../../circuit/index.ts';
+import type { LayerPart } from '../../circuit/circuit/index.ts';
 import { VT, type Element } from './element.ts';
 import { parameter } from './parameters.ts';
 import { exponential, unpowered } from './unpowered.ts';

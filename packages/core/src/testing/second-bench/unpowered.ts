@@ -1,4 +1,4 @@
-import type { LayerPart } from '../../circuit/index.ts';
+import type { LayerPart } from '../../circuit/circuit/index.ts';
 import { CLOSED_OHM, OPEN_OHM, ohmic, VT, type Element } from './element.ts';
 import { isMirrored, parameter } from './parameters.ts';
 

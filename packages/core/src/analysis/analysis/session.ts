@@ -1,0 +1,233 @@
+import {
+  floatingProblems,
+  sourceLoops,
+  withControl,
+  type ControlState,
+  type LayerCircuit,
+  type LayerPart,
+  type Value,
+} from '../../circuit/circuit/index.ts';
+import { ZembleError, type Problem } from '../../base/errors/index.ts';
+import { operatingPoint, PointSearch, type OperatingPoint } from './operating-point.ts';
+import { SmallSignal } from './small-signal.ts';
+import { System } from './system.ts';
+
+/** Thrown where an analysis needs an operating point and there is none; carries the reason. */
+export class NoOperatingPoint extends Error {
+  readonly problem: Problem;
+  constructor(found: Problem) {
+    super(found.message);
+    this.problem = found;
+  }
+}
+
+/** How a circuit is to differ from the one at hand. */
+export interface Variant {
+  /** Main values of parts, by designator. */
+  readonly values?: ReadonlyMap<string, Value>;
+  /** A signal source as a sine, its level in V peak. */
+  readonly drive?: { readonly source: string; readonly levelV: number; readonly frequencyHz: number };
+  /** Signal sources that are silent: each stands at its offset. `triggered` leaves pulses, which start something. */
+  readonly silence?: 'all' | 'others' | 'all but pulses';
+  /** Positions of controls, by designator. */
+  readonly controls?: ReadonlyMap<string, ControlState>;
+}
+
+type Turned = ReadonlyMap<string, number>;
+const NONE: Turned = new Map();
+
+/** What sessions on circuits of one shape share: the assembled equations, turned to one of them at a time. */
+interface Bench {
+  readonly system: System;
+  readonly search: PointSearch;
+  /** The circuit as it was assembled, and its parts by designator. */
+  readonly circuit: LayerCircuit;
+  readonly parts: ReadonlyMap<string, LayerPart>;
+  holder: AnalysisSession | null;
+  smallSignal: SmallSignal | null;
+  linearisedFor: AnalysisSession | null;
+  /** What floats or stands in a ring of sources; null until it was looked for. */
+  floating: readonly Problem[] | null;
+}
+
+/**
+ * A session of analysis on one resolved circuit, with what has been computed of it so far: the operating point and the
+ * linearised circuit are found once and shared by all readouts. Another circuit is another session, made by `with`; a
+ * session never changes. Sessions that differ only in values share their assembled equations, which are turned to
+ * whichever is being computed.
+ */
+export class AnalysisSession {
+  private readonly bench: Bench;
+  /** Values of parts that differ from the circuit as it was assembled. */
+  private readonly turned: Turned;
+  /** Where the search for the operating point begins: at that of the session this one was made from. */
+  private readonly near: Float64Array | undefined;
+  private resolved: LayerCircuit | null;
+  private point: OperatingPoint | null = null;
+  private held: OperatingPoint | null = null;
+
+  /** Throws what assembling the circuit throws: `circuit/pin-open`, `circuit/no-value`, `circuit/no-ground`, … */
+  constructor(circuit: LayerCircuit);
+  constructor(circuit: LayerCircuit, bench: Bench, turned: Turned, near: Float64Array | undefined);
+  constructor(circuit: LayerCircuit, bench?: Bench, turned: Turned = NONE, near?: Float64Array) {
+    this.turned = turned;
+    this.near = near;
+    this.resolved = bench ? null : circuit;
+    if (bench) {
+      this.bench = bench;
+      return;
+    }
+    const system = new System(circuit);
+    this.bench = {
+      system,
+      search: new PointSearch(system),
+      circuit,
+      parts: new Map(circuit.parts.map((p) => [p.ref, p])),
+      holder: this,
+      smallSignal: null,
+      linearisedFor: null,
+      floating: null,
+    };
+  }
+
+  /** The circuit as this session sees it. */
+  get circuit(): LayerCircuit {
+    this.resolved ??= {
+      ...this.bench.circuit,
+      parts: this.bench.circuit.parts.map((p) => {
+        const value = this.turned.get(p.ref);
+        return value === undefined ? p : { ...p, value };
+      }),
+    };
+    return this.resolved;
+  }
+
+  /** The assembled equations, turned to this session's values. */
+  get system(): System {
+    this.take();
+    return this.bench.system;
+  }
+
+  private take(): void {
+    const { bench } = this;
+    if (bench.holder === this) return;
+    const values: { ref: string; value: number }[] = [];
+    for (const ref of bench.holder?.turned.keys() ?? [])
+      if (!this.turned.has(ref)) values.push({ ref, value: Number(bench.parts.get(ref)!.value) });
+    for (const [ref, value] of this.turned) values.push({ ref, value });
+    bench.system.turn(values);
+    bench.holder = this;
+  }
+
+  /**
+   * A session on the same circuit with something changed. This is the only way to a variant. Values of parts that can be
+   * turned in place share the assembled equations; everything else is assembled anew. Throws `circuit/unknown-part`,
+   * `circuit/bad-value` for a control that cannot stand so, `analysis/no-source`, and what assembling throws.
+   */
+  with(variant: Variant): AnalysisSession {
+    const { values, drive, silence, controls } = variant;
+    if (!drive && !silence && !controls && values) return this.withValues(values);
+    const refs = new Set(this.circuit.parts.map((p) => p.ref));
+    for (const ref of [...(values?.keys() ?? []), ...(controls?.keys() ?? [])])
+      if (!refs.has(ref)) throw new ZembleError('circuit/unknown-part', { ref, where: 'The variant' });
+    if (drive && !this.circuit.parts.some((p) => p.ref === drive.source && p.kind === 'signal')) {
+      throw new ZembleError('analysis/no-source', {
+        where: drive.source,
+        detail: 'it is not a signal source',
+      });
+    }
+    const parts = this.circuit.parts.map((p) => variedPart(p, variant));
+    return new AnalysisSession({ ...this.circuit, parts });
+  }
+
+  private withValues(values: ReadonlyMap<string, Value>): AnalysisSession {
+    const { bench } = this;
+    const turned = new Map(this.turned);
+    let canTurn = true;
+    for (const [ref, value] of values) {
+      const base = bench.parts.get(ref);
+      if (!base) throw new ZembleError('circuit/unknown-part', { ref, where: 'The variant' });
+      if (value === base.value) turned.delete(ref);
+      else if (typeof value === 'number' && typeof base.value === 'number' && bench.system.canTurn(ref))
+        turned.set(ref, value);
+      else canTurn = false;
+    }
+    if (canTurn)
+      return new AnalysisSession(bench.circuit, bench, turned, this.point?.ok ? this.point.x : this.near);
+    const parts = this.circuit.parts.map((p) => {
+      const value = values.get(p.ref);
+      return value === undefined ? p : { ...p, value };
+    });
+    return new AnalysisSession({ ...this.circuit, parts });
+  }
+
+  /** The operating point, or the reason why there is none. */
+  tryOperatingPoint(): OperatingPoint {
+    this.point ??= this.findPoint();
+    return this.point;
+  }
+
+  private findPoint(): OperatingPoint {
+    const { bench, system } = this;
+    // What floats is a matter of topology, which circuits of one shape share.
+    bench.floating ??= [...floatingProblems(this.circuit), ...sourceLoops(this.circuit)];
+    const [floating] = bench.floating;
+    if (floating) return { ok: false, problem: floating };
+    for (const device of system.devices) device.hold?.(false);
+    return operatingPoint(bench.search, this.near);
+  }
+
+  /** The operating point. Throws `NoOperatingPoint`. */
+  operatingPoint(): Float64Array {
+    const point = this.tryOperatingPoint();
+    if (!point.ok) throw new NoOperatingPoint(point.problem);
+    return point.x;
+  }
+
+  /**
+   * The point about which small signals are computed: the operating point, or where there is none the one with every
+   * latch held still, as beside an oscillator. Throws `NoOperatingPoint` where there is none either way.
+   */
+  smallSignalPoint(): Float64Array {
+    const point = this.tryOperatingPoint();
+    if (point.ok) return point.x;
+    const { system } = this;
+    const latches = system.devices.filter((d) => d.hold);
+    if (latches.length === 0) throw new NoOperatingPoint(point.problem);
+    for (const latch of latches) latch.hold!(true);
+    this.held ??= operatingPoint(this.bench.search);
+    if (!this.held.ok) throw new NoOperatingPoint(point.problem);
+    return this.held.x;
+  }
+
+  get smallSignal(): SmallSignal {
+    const { bench } = this;
+    const { system } = this;
+    if (bench.linearisedFor === this && bench.smallSignal) return bench.smallSignal;
+    const point = this.smallSignalPoint();
+    if (bench.smallSignal) bench.smallSignal.linearise(point);
+    else bench.smallSignal = new SmallSignal(system, point);
+    bench.linearisedFor = this;
+    return bench.smallSignal;
+  }
+}
+
+function variedPart(part: LayerPart, { values, drive, silence, controls }: Variant): LayerPart {
+  const value = values?.get(part.ref);
+  const valued = value === undefined ? part : { ...part, value };
+  const state = controls?.get(part.ref);
+  if (state !== undefined) {
+    const set = withControl(valued, state);
+    if (!set)
+      throw new ZembleError('circuit/bad-value', {
+        ref: part.ref,
+        detail: `it cannot stand at ${JSON.stringify(state)}`,
+      });
+    return set;
+  }
+  if (valued.kind !== 'signal') return valued;
+  if (drive?.source === valued.ref)
+    return { ...valued, value: drive.levelV, frequency: drive.frequencyHz, waveform: 'sine' };
+  if (silence === undefined || (silence === 'all but pulses' && valued.waveform === 'pulse')) return valued;
+  return { ...valued, value: 0 };
+}

@@ -1,0 +1,160 @@
+import type { ReadoutOf } from '@zemble/contract';
+import { periodicSteadyState, type AnalysisSession } from '../analysis/index.ts';
+import { harmonics, totalHarmonicDistortion } from '../audio/index.ts';
+import { ZembleError } from '../../base/errors/index.ts';
+import { formatQuantity } from '../../base/quantity/index.ts';
+import {
+  checkTime,
+  needed,
+  undefinedBecause,
+  type ReadoutContext,
+  type ReadoutType,
+} from './readout-type.ts';
+
+/** Highest harmonic counted. */
+const HIGHEST = 10;
+type Driven = ReadoutOf<'thd' | 'headroom' | 'outputPower'>;
+
+/** One period under a sine of some level, with what the next level can begin from. */
+interface Period {
+  /** Amplitudes of the mean, the fundamental and the harmonics at the output, V. */
+  readonly amplitudes: readonly number[];
+  readonly points: readonly Float64Array[];
+}
+
+/**
+ * The periodic steady state at a level, all other signals silent at their offset. Throws where there is none.
+ */
+function periodAt(session: AnalysisSession, r: Driven, levelV: number, start?: Float64Array): Period {
+  const [source, out] = [needed(r, 'source', r.source), needed(r, 'out', r.out)];
+  const frequencyHz = needed(r, 'frequencyHz', r.frequencyHz);
+  const node = session.system.node(out, `Readout "${r.name}"`);
+  const driven = session.with({ drive: { source, levelV, frequencyHz }, silence: 'others' });
+  const outcome = periodicSteadyState(driven, { periodS: 1 / frequencyHz, start });
+  if (!outcome.ok)
+    throw new ZembleError('readout/not-defined', {
+      where: r.name,
+      detail: plain(outcome.problem.message),
+    });
+  const wave = Float64Array.from(outcome.points, (x) => x[node]!);
+  return { amplitudes: harmonics(wave, 1, HIGHEST), points: outcome.points };
+}
+
+const plain = (sentence: string) => sentence.replace(/\.$/, '');
+
+/** Distortion of a period. Throws where nothing of the signal arrives. */
+function distortionOf(r: Driven, { amplitudes }: Period): number {
+  const ratio = totalHarmonicDistortion(amplitudes);
+  if (Number.isNaN(ratio)) throw undefinedBecause(r, `nothing of ${r.source} arrives at ${r.out}`);
+  return ratio;
+}
+
+/** Total harmonic distortion at a level, as a ratio: THD_F of harmonics 2 to 10 (IEC 60268-3). */
+export const thd: ReadoutType<'thd'> = {
+  describe: (r) =>
+    `distortion at ${r.out}, ${formatQuantity(r.levelV ?? 0, 'V')} at ${formatQuantity(r.frequencyHz ?? 0, 'Hz')}`,
+  compute: (session, r) => distortionOf(r, periodAt(session, r, needed(r, 'levelV', r.levelV))),
+};
+
+const USUAL_THD = 0.01;
+const LEAST_LEVEL_V = 1e-4;
+const LARGEST_LEVEL_V = 100;
+const LEVEL_STEP = 10;
+/** The level is narrowed to this part of itself. */
+const RESOLUTION = 1e-3;
+const MOST_TRIALS = 24;
+/** A guess keeps this part of the span away from its ends. */
+const EDGE = 0.02;
+
+/** A level with the distortion it makes; infinite where there is no steady state. */
+interface Trial {
+  readonly levelV: number;
+  readonly distortion: number;
+}
+
+/** The period at the largest level at which the distortion is within the limit. */
+function limitPeriod(
+  session: AnalysisSession,
+  r: ReadoutOf<'headroom' | 'outputPower'>,
+  context: ReadoutContext,
+): Period {
+  const limit = r.thd ?? USUAL_THD;
+  let known = periodAt(session, r, LEAST_LEVEL_V);
+  const least = distortionOf(r, known);
+  if (least > limit)
+    throw undefinedBecause(
+      r,
+      `it distorts by more than ${(100 * limit).toPrecision(2)} % already at ${formatQuantity(LEAST_LEVEL_V, 'V')}`,
+    );
+  /** Tries a level, beginning where the last good one was; what has no steady state is beyond the limit. */
+  const tried = (levelV: number): Trial => {
+    checkTime(r, context);
+    let period: Period;
+    try {
+      period = periodAt(session, r, levelV, known.points[0]);
+    } catch (error) {
+      if (error instanceof ZembleError) return { levelV, distortion: Number.POSITIVE_INFINITY };
+      throw error;
+    }
+    const distortion = distortionOf(r, period);
+    if (distortion <= limit) known = period;
+    return { levelV, distortion };
+  };
+  let low: Trial = { levelV: LEAST_LEVEL_V, distortion: least };
+  let high = tried(LEAST_LEVEL_V * LEVEL_STEP);
+  while (high.distortion <= limit) {
+    low = high;
+    if (low.levelV * LEVEL_STEP > LARGEST_LEVEL_V)
+      throw undefinedBecause(r, `it does not distort up to ${formatQuantity(low.levelV, 'V')}`);
+    high = tried(low.levelV * LEVEL_STEP);
+  }
+  /** What the lower end counts against the upper one, and which end was moved last. */
+  let balance = 1;
+  let moved: 'low' | 'high' | null = null;
+  for (let i = 0; i < MOST_TRIALS && high.levelV > low.levelV * (1 + RESOLUTION); i += 1) {
+    const next = tried(between(low, high, limit, balance));
+    const end = next.distortion <= limit ? 'low' : 'high';
+    // An end that stays twice counts for half (the Illinois rule, Dowell and Jarratt 1971).
+    if (end !== moved) balance = 1;
+    else balance *= end === 'low' ? 2 : 0.5;
+    moved = end;
+    if (end === 'low') low = next;
+    else high = next;
+  }
+  return known;
+}
+
+/**
+ * The level at which the limit is met if distortion goes as a power of the level; halfway where that says nothing.
+ * `balance` is what the lower end counts against the upper one.
+ */
+function between(low: Trial, high: Trial, limit: number, balance: number): number {
+  const [a, b] = [Math.log(low.levelV), Math.log(high.levelV)];
+  const fa = Math.log(low.distortion / limit) * balance;
+  const fb = Math.log(high.distortion / limit);
+  const isUseful = Number.isFinite(fa) && Number.isFinite(fb) && fb > fa;
+  const share = isUseful ? Math.min(1 - EDGE, Math.max(EDGE, -fa / (fb - fa))) : 0.5;
+  return Math.exp(a + share * (b - a));
+}
+
+/** Largest fundamental at a net, V peak, before the distortion passes `thd` (default 1 %). */
+export const headroom: ReadoutType<'headroom'> = {
+  describe: (r) => `headroom at ${r.out}, ${formatQuantity(r.frequencyHz ?? 0, 'Hz')}`,
+  compute: (session, r, context) => limitPeriod(session, r, context).amplitudes[1]!,
+};
+
+/** Largest power into a load, W, before the distortion at a net passes `thd`: over the period, direct current apart. */
+export const outputPower: ReadoutType<'outputPower'> = {
+  describe: (r) => `power into ${r.load}, ${formatQuantity(r.frequencyHz ?? 0, 'Hz')}`,
+  compute(session, r, context) {
+    const ref = needed(r, 'load', r.load);
+    const load = session.circuit.parts.find((p) => p.ref === ref);
+    if (!load) throw new ZembleError('circuit/unknown-part', { ref, where: `Readout "${r.name}"` });
+    const { points } = limitPeriod(session, r, context);
+    const device = session.system.device(ref);
+    const mean = points[0]!.map((_, k) => points.reduce((sum, x) => sum + x[k]!, 0) / points.length);
+    const whole = points.reduce((sum, x) => sum + device.report(x).power, 0) / points.length;
+    // Heat goes with the square: what the mean alone makes is direct current's.
+    return whole - device.report(mean).power;
+  },
+};

@@ -1,0 +1,130 @@
+import { describe, expect, it } from 'vitest';
+import { markedCircuitOf, type Unnamed } from '../../testing/circuits.ts';
+import { evaluateAll, semitones, type Readout } from './index.ts';
+
+const readAll = (lines: string, readouts: readonly Unnamed[]) =>
+  evaluateAll(
+    markedCircuitOf(lines),
+    readouts.map((r, i) => ({ id: `r${i}`, name: `readout ${i}`, ...r }) as Readout),
+  );
+const read = (lines: string, readout: Unnamed) => {
+  const [answer] = readAll(lines, [readout]);
+  if (!answer!.ok) throw new Error(answer!.problem.message);
+  return answer!.value;
+};
+const OPAMP = 'V1 9V vp 0\nV2 9V 0 vm\n';
+const TIMER =
+  'V1 9V vcc 0\nTM1 gnd=0 trig=c out=out reset=vcc ctrl=ct thr=c dis=d vcc=vcc\nC2 10n ct 0\nR1 10k vcc d\nR2 47k d c\nC1 10n c 0';
+
+describe('readouts in time', () => {
+  it('reads the rate and period of a timer (published equations of the 555-type)', () => {
+    const period = Math.LN2 * 104e3 * 10e-9;
+    expect(read(TIMER, { kind: 'rate', net: 'out' }) * period).toBeCloseTo(1, 2);
+    expect(read(TIMER, { kind: 'period', net: 'out' }) / period).toBeCloseTo(1, 2);
+  });
+
+  it('says that a resting circuit does not oscillate', () => {
+    const [answer] = readAll('V1 9V vcc 0\nR1 1k vcc a\nR2 1k a 0', [{ kind: 'rate', net: 'a' }]);
+    expect(!answer!.ok && answer!.problem.message).toMatch(/net a does not oscillate/);
+  });
+
+  it('times R and C into a threshold: RC ln(V/(V - Vt))', () => {
+    const lines = 'V1 9V vcc 0\nR1 1M vcc a\nC1 10u a 0';
+    expect(read(lines, { kind: 'delay', net: 'a', thresholdV: 6 }) / (10 * Math.log(3))).toBeCloseTo(1, 3);
+    const [never] = readAll(lines, [{ kind: 'delay', net: 'a', thresholdV: 12 }]);
+    expect(!never!.ok && never!.problem.message).toMatch(/never passes 12 V/);
+  });
+
+  it('reads the thump that a coupling capacitor lets through at switch-on', () => {
+    // The divided supply appears at once behind the empty capacitor, and dies away.
+    const lines = 'V1 10V vcc 0\nR1 1k vcc a\nR2 1k a 0\nC1 1u a out\nR3 100k out 0';
+    expect(read(lines, { kind: 'thump', net: 'out' }) / (10 * (1 / 2.0))).toBeCloseTo(1, 1);
+  });
+});
+
+describe('distortion and headroom', () => {
+  const clipper = `${OPAMP}G1 1V 1kHz in 0\nU1 plus=in minus=m out=out vplus=vp vminus=vm GBW=1e8\nR1 1k m 0\nR2 9k out m`;
+
+  it('is nothing in the linear range, and that of a clipped sine beyond', () => {
+    expect(
+      read(clipper, { kind: 'thd', source: 'G1', out: 'out', frequencyHz: 1000, levelV: 0.5 }),
+    ).toBeLessThan(1e-3);
+    // A sine of 12 V clipped at 9 V: its harmonics by the Fourier integrals of the flattened wave.
+    const clip = 9 / 12;
+    const wave = Float64Array.from({ length: 4096 }, (_, i) =>
+      Math.max(-clip, Math.min(clip, Math.sin((2 * Math.PI * i) / 4096))),
+    );
+    const amplitude = (n: number) =>
+      wave.reduce((sum, v, i) => sum + v * Math.sin((2 * Math.PI * n * i) / 4096), 0);
+    const expected = Math.hypot(...[2, 3, 4, 5, 6, 7, 8, 9, 10].map(amplitude)) / amplitude(1);
+    expect(
+      read(clipper, { kind: 'thd', source: 'G1', out: 'out', frequencyHz: 1000, levelV: 1.2 }),
+    ).toBeCloseTo(expected, 2);
+  });
+
+  it('has its headroom a little above the supply', () => {
+    const headroom = read(clipper, { kind: 'headroom', source: 'G1', out: 'out', frequencyHz: 1000 });
+    expect(headroom).toBeGreaterThan(8.9);
+    expect(headroom).toBeLessThan(9.6);
+  });
+});
+
+describe('noise, leakage and range', () => {
+  it('reads noise at the output and referred to a source', () => {
+    const lines = 'G1 1V in 0\nR1 9k in out\nR2 1k out 0';
+    const at = read(lines, { kind: 'noise', out: 'out' });
+    expect(read(lines, { kind: 'noise', out: 'out', source: 'G1' }) / at).toBeCloseTo(10, 4);
+    expect(read(lines, { kind: 'noise', out: 'out', weighting: 'A' })).toBeLessThan(at);
+    const [empty] = readAll(lines, [{ kind: 'noise', out: 'out', fromHz: 1000, toHz: 20 }]);
+    expect(!empty!.ok && empty!.problem.message).toMatch(/band from 1000 Hz to 20 Hz is empty/);
+  });
+
+  it('separates two channels that share one network', () => {
+    const lines =
+      'G1 1V inL 0\nG2 1V inR 0 resistance=100\nR1 10k inL outL\nR2 10k inR outR\nR3 90k outL outR\nR4 10k outL 0\nR5 10k outR 0';
+    const separation = read(lines, {
+      kind: 'separation',
+      from: 'inL',
+      wanted: 'outL',
+      leak: 'outR',
+      frequencyHz: 1000,
+    });
+    // Seen from outL, outR hangs behind 90k on 10k and 10.1k in parallel.
+    const behind = 1 / (1 / 10_000 + 1 / 10_100);
+    expect(separation).toBeCloseTo(20 * Math.log10((90_000 + behind) / behind), 2);
+  });
+
+  it('reads what is left of a supply ripple behind R and C', () => {
+    const lines = 'V1 9V vcc 0\nR1 1k vcc a\nC1 100u a 0\nR2 100k a 0';
+    expect(read(lines, { kind: 'ripple', net: 'a', frequencyHz: 100, sourceV: 0.1 })).toBeCloseTo(
+      0.1 / Math.hypot(1.01, 2 * Math.PI * 100 * 0.1),
+      6,
+    );
+  });
+
+  it('gives both ends of a range over a potentiometer', () => {
+    const lines = 'G1 1V in 0\nP1 10k linear 0 w in\nR1 1G w 0';
+    const [, range] = readAll(lines, [
+      { kind: 'gain', from: 'in', to: 'w', frequencyHz: 1000 },
+      { kind: 'range', of: 'r0', part: 'P1' },
+    ]);
+    expect(range).toMatchObject({
+      ok: true,
+      range: { min: expect.closeTo(-80, 1), max: expect.closeTo(0, 2) },
+    });
+    const [lost] = readAll(lines, [{ kind: 'range', of: 'nothing', part: 'P1' }]);
+    expect(!lost!.ok && lost!.problem.message).toMatch(/no readout "nothing"/);
+  });
+
+  it('counts semitones: an octave has twelve', () => {
+    const lines = TIMER.replace('R1 10k vcc d', 'R1 1k vcc y\nP1 100k linear position=0.5 1=y 2=d 3=d');
+    const [, pitch] = readAll(lines, [
+      { kind: 'rate', net: 'out' },
+      { kind: 'range', of: 'r0', part: 'P1', in: 'semitones' },
+    ]);
+    // From RA = 1k to 101k beside two RB of 47k.
+    expect(pitch!.ok && pitch!.value).toBeCloseTo(12 * Math.log2((101 + 94) / (1 + 94)), 0);
+    expect(semitones(440, 880)).toBeCloseTo(12, 12);
+    expect(semitones(440, 466.1638)).toBeCloseTo(1, 5);
+  });
+});

@@ -1,9 +1,0 @@
-import type { LayerCircuit } from '../circuit/index.ts';
-import { probePlaces } from '../pinout/index.ts';
-
-/** A net with where hands find it: "n3 (R4, its end a)". */
-export function netWords(circuit: Pick<LayerCircuit, 'parts' | 'ground'>, net: string): string {
-  if (net === circuit.ground) return 'ground';
-  const [place] = probePlaces(circuit.parts, net);
-  return place ? `${net} (${place.short})` : net;
-}
