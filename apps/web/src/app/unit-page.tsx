@@ -17,7 +17,7 @@ import { useDocument } from '../unit/use-document.ts';
 import { useAnalysis } from '../compute/use-analysis.ts';
 import { useComputed } from '../compute/use-computed.ts';
 import { ReadoutsDock } from '../features/readouts/index.ts';
-import { Deferred } from '../unit/deferred.tsx';
+import { LaterUnit } from '../unit/later-unit.tsx';
 import { Palette } from './palette.tsx';
 import { Rail } from './rail.tsx';
 import { TopBar } from './top-bar.tsx';
@@ -101,19 +101,19 @@ function LoadedUnit({ unit: stored }: { unit: UnitResource }) {
           <TrialContext value={trying}>
             <SelectionProvider testPoints={saved.path?.testPoints}>
               <div className={styles.unit}>
-                <Deferred>
+                <LaterUnit>
                   <LaterTopBar />
                   <LaterRail />
-                </Deferred>
+                </LaterUnit>
                 <main className={styles.page}>
                   <Suspense fallback={null}>
                     <Outlet />
                   </Suspense>
                 </main>
-                <Deferred>
+                <LaterUnit>
                   <LaterDock />
                   <LaterPalette />
-                </Deferred>
+                </LaterUnit>
               </div>
             </SelectionProvider>
           </TrialContext>

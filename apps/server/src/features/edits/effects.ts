@@ -10,7 +10,7 @@ import {
   ReadoutModel,
   UnitModel,
 } from '../../database/models/index.ts';
-import type { TouchedRow } from '../../database/touched.ts';
+import type { TouchedRow } from '../../database/noted-rows.ts';
 import {
   beepResource,
   changeResource,

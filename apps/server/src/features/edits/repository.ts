@@ -1,7 +1,7 @@
 import type { Edit, Effect } from '@zemble/contract';
 import { Op, type Transaction } from 'sequelize';
 import { LogEntryModel, UnitModel } from '../../database/models/index.ts';
-import type { TouchedRow } from '../../database/touched.ts';
+import type { TouchedRow } from '../../database/noted-rows.ts';
 import { EDITS_CHANNEL } from './feed.ts';
 
 /** Edits that are read at once; a follower that is further behind fetches the unit. */

@@ -1,7 +1,7 @@
 import type { WriteAnswer } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
-import type { TouchedRow } from '../../database/touched.ts';
+import type { TouchedRow } from '../../database/noted-rows.ts';
 import { effectsOf } from './effects.ts';
 import { keepEffects, notifyEdits, stepIn } from './repository.ts';
 

@@ -2,7 +2,7 @@ import type { UnitResource, WriteAnswer } from '@zemble/contract';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
-import { watch } from '../../database/touched.ts';
+import { watch } from '../../database/noted-rows.ts';
 import { notFound } from '../../errors.ts';
 import { writeOnce } from '../../writes.ts';
 import { notifyEdits } from '../edits/repository.ts';

@@ -6,7 +6,7 @@ import type { Board, UnitResource } from '@zemble/contract';
 import { BodyFigure, Copper, Links, Rulers, Wires } from './board-figure.tsx';
 import { boardFrame, STEP, type BoardSide } from './board-geometry.ts';
 import styles from './board.module.css';
-import { Ruler } from './paper.tsx';
+import { Ruler } from './ruler.tsx';
 
 /** Millimetres of one unit of the drawing. */
 const MM_A_UNIT = PITCH_MM / STEP;

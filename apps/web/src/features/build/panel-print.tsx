@@ -1,7 +1,7 @@
 import { useParams } from 'react-router';
 import { useUnit } from '../../api/use-unit.ts';
 import styles from './board.module.css';
-import { Ruler } from './paper.tsx';
+import { Ruler } from './ruler.tsx';
 
 /** Arms of a cross at the middle of a hole, mm. */
 const CROSS_MM = 3;

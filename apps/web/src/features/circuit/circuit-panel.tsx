@@ -40,7 +40,7 @@ import { DrawingFrame } from './drawing-frame.tsx';
 import { FiguresButton, FiguresOfPart, useFigures, type Figures } from './figures.tsx';
 import { Pins } from './pins.tsx';
 import { useDrawing } from './use-drawing.ts';
-import { useLater } from './use-later.ts';
+import { useIsLate } from './use-is-late.ts';
 import styles from './circuit.module.css';
 
 /** The circuit at the right of every stage: values and voltages of the layer shown, drifted and changed parts heavier. */
@@ -71,7 +71,7 @@ export function CircuitPanel({
   const seen = useMemo(() => seenParts(document.circuit, layer), [document.circuit, layer]);
   const drawn = useSharedParts(useMemo(() => drawnCircuit(document.circuit, seen), [document.circuit, seen]));
   const { drawing, isPending, drawAnew } = useDrawing(drawn, document.readouts, unit);
-  const isLate = useLater(isPending);
+  const isLate = useIsLate(isPending);
   const figures = useFigures(drawing?.figures ?? NO_FIGURES);
   const parts = useMemo(() => new Map(drawn.parts.map((p) => [p.ref, p])), [drawn]);
   const texts = useMemo(

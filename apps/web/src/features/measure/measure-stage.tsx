@@ -1,7 +1,7 @@
 import { cautionsOf } from '@zemble/core';
 import { Button, Input, Select } from 'antd';
 import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
-import { Deferred } from '../../unit/deferred.tsx';
+import { LaterUnit } from '../../unit/later-unit.tsx';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { OneOf } from '../../ui/one-of.tsx';
@@ -9,13 +9,13 @@ import { ToneMark, VerdictMark } from '../../ui/marks.tsx';
 import { LegOut } from '../changes/index.ts';
 import { CircuitPanel } from '../circuit/index.ts';
 import { HarmPanel } from './harm-panel.tsx';
-import { BoardPanel } from './board-panel.tsx';
+import { PhotoVoltagesPanel } from './photo-voltages-panel.tsx';
 import { MoreMenu } from './more-menu.tsx';
 import { valueWords } from './part-words.ts';
 import { QuestionLine } from './question-line.tsx';
 import { ReadingField } from './reading-field.tsx';
 import { ReadingsTable } from './readings-table.tsx';
-import { ORDERS, repeated, type MeasuredPart, type Order } from './run.ts';
+import { ORDERS, repeated, type MeasuredPart, type Order } from './measured-parts.ts';
 import { setSpeaks, speak, speaks } from './speak.ts';
 import { useRun, type LastVerdict } from './use-run.ts';
 import { useVolts, type Volts } from './use-volts.ts';
@@ -44,11 +44,11 @@ export function MeasureStage() {
     <div className="zb-split">
       <MeasuringRun run={run} volts={volts} />
       {hasBoard && side === 'Board' ? (
-        <BoardPanel volts={volts} onChoose={(net) => run.type(`${net} `)} switcher={switcher} />
+        <PhotoVoltagesPanel volts={volts} onChoose={(net) => run.type(`${net} `)} switcher={switcher} />
       ) : (
-        <Deferred>
+        <LaterUnit>
           <LaterCircuit measured={later.seen} shown={later.shown} switcher={switcher} />
-        </Deferred>
+        </LaterUnit>
       )}
     </div>
   );

@@ -22,7 +22,7 @@ import { Keys } from '../../ui/keys.tsx';
 import { VerdictMark } from '../../ui/marks.tsx';
 import { useExpectedInCircuit } from '../../compute/use-measuring.ts';
 import { markingOf, readingWords, typedAspects } from './part-words.ts';
-import type { MeasuredPart } from './run.ts';
+import type { MeasuredPart } from './measured-parts.ts';
 import styles from './measure.module.css';
 
 interface ReadingFieldProps {

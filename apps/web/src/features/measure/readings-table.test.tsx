@@ -5,7 +5,7 @@ import userEvent from '@testing-library/user-event';
 import { beforeAll, describe, expect, it, vi } from 'vitest';
 import { idOf, unitOf } from '../../testing/in-unit.tsx';
 import { ReadingsTable } from './readings-table.tsx';
-import { measuredParts } from './run.ts';
+import { measuredParts } from './measured-parts.ts';
 
 beforeAll(() => {
   // A page without layout has no heights, and scrolls nowhere: a window of twenty rows.

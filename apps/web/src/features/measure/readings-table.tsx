@@ -3,7 +3,7 @@ import { useMemo, useRef } from 'react';
 import { LayerMark, VerdictMark, verdictWords } from '../../ui/marks.tsx';
 import { VirtualRows } from '../../ui/virtual-rows.tsx';
 import { readingWords, valueWords } from './part-words.ts';
-import { byHarm, type MeasuredPart } from './run.ts';
+import { byHarm, type MeasuredPart } from './measured-parts.ts';
 import styles from './measure.module.css';
 
 interface ReadingsTableProps {

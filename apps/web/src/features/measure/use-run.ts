@@ -16,9 +16,16 @@ import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useComputed } from '../../compute/use-computed.ts';
 import { useHarm, useJudgements } from '../../compute/use-measuring.ts';
-import { rankBy, readingsForCircuit } from './order.ts';
-import { measuredParts, nextToMeasure, ordered, verdictKey, type MeasuredPart, type Order } from './run.ts';
-import { tellReadout, tellSeen, tellVoltage, type Told } from './told.ts';
+import { rankBy, readingsForCircuit } from './reading-order.ts';
+import {
+  measuredParts,
+  nextToMeasure,
+  ordered,
+  verdictKey,
+  type MeasuredPart,
+  type Order,
+} from './measured-parts.ts';
+import { tellReadout, tellSeen, tellVoltage, type SpokenVerdict } from './voltage-verdict.ts';
 
 const CONDITION_KEY = 'zemble.condition';
 const INSTRUMENT_KEY = 'zemble.instrument';
@@ -87,7 +94,7 @@ export function useRun(shown: ReadonlyMap<string, number>) {
   );
   const [draft, setDraft] = useState('');
   const [last, setLast] = useState<LastReading | null>(null);
-  const [told, setTold] = useState<Told | null>(null);
+  const [told, setTold] = useState<SpokenVerdict | null>(null);
   const lastOnly = useMemo(
     () => ({
       document: computed,

@@ -1,6 +1,6 @@
 import type { Box, Drawing, Flag, Part, Point } from '@zemble/core';
 import { memo, useCallback, useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
-import { FlagMark, RailSymbol, WireMark } from './marks.tsx';
+import { FlagMark, RailSymbol, WireMark } from './wire-marks.tsx';
 import { SymbolMark, type Emphasis } from './symbol-mark.tsx';
 import styles from './schematic.module.css';
 import type { View } from './view.ts';

@@ -1,5 +1,5 @@
 import { CHARACTER_WIDTH, TEXT_HEIGHT, type Box, type Point } from './symbols.ts';
-import { Paper } from './paper.ts';
+import { BoxIndex } from './box-index.ts';
 import type { Wire } from './route.ts';
 
 /** A small flag at a net: its voltage, or its name. */
@@ -30,7 +30,7 @@ export function placeFlags(
   wires: readonly Wire[],
   obstacles: readonly Box[],
 ): Flag[] {
-  const taken = new Paper([...obstacles, ...wires.map(wireBox)]);
+  const taken = new BoxIndex([...obstacles, ...wires.map(wireBox)]);
   const byNet = new Map<string, Wire[]>();
   for (const wire of wires) byNet.set(wire.net, [...(byNet.get(wire.net) ?? []), wire]);
   const flags: Flag[] = [];
@@ -43,7 +43,7 @@ export function placeFlags(
   return flags;
 }
 
-function placeFlag(net: string, text: string, wires: readonly Wire[], taken: Paper): Flag | undefined {
+function placeFlag(net: string, text: string, wires: readonly Wire[], taken: BoxIndex): Flag | undefined {
   const width = text.length * CHARACTER_WIDTH + 2 * PADDING;
   const height = TEXT_HEIGHT + PADDING;
   const gap = 0.3;

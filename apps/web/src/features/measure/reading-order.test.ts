@@ -1,7 +1,7 @@
 import type { ReadingResource } from '@zemble/contract';
 import type { Drift } from '@zemble/core';
 import { describe, expect, it } from 'vitest';
-import { rankBy, readingsForCircuit } from './order.ts';
+import { rankBy, readingsForCircuit } from './reading-order.ts';
 import { markingOf, typedAspects } from './part-words.ts';
 import { partialUnit } from '../../testing/partial-unit.ts';
 

@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 const SOON_MS = 300;
 
 /** True once something has been so for a while. */
-export function useLater(isSo: boolean): boolean {
+export function useIsLate(isSo: boolean): boolean {
   const [isLate, setIsLate] = useState(false);
   useEffect(() => {
     if (!isSo) return;

@@ -15,7 +15,7 @@ import {
 } from '@zemble/core';
 
 /** What is said of an entry that is no reading of a part's value; the tone is null where nothing can be judged. */
-export interface Told {
+export interface SpokenVerdict {
   readonly tone: SmallVerdict['kind'] | null;
   readonly sentence: string;
 }
@@ -26,7 +26,7 @@ const MAINS_HZ = 50;
 /** Below this an output is meant to rest at nothing, V. */
 const AT_REST_V = 0.1;
 
-const toTold = (head: string, { kind, sentence }: SmallVerdict): Told => ({
+const toSpoken = (head: string, { kind, sentence }: SmallVerdict): SpokenVerdict => ({
   tone: kind,
   sentence: `${head}: ${sentence}`,
 });
@@ -44,7 +44,7 @@ export function tellVoltage(
   entry: Extract<Entry, { kind: 'voltage' }>,
   document: UnitDocument,
   { shown, supplies }: Computed,
-): Told {
+): SpokenVerdict {
   const { at, net, value, unit } = entry;
   const expected = net === null ? undefined : shown.get(net);
   if (unit === 'Vpp') {
@@ -56,7 +56,7 @@ export function tellVoltage(
     if (!supply && !isRegulated && farad === 0)
       return { tone: null, sentence: `${at}: ${formatQuantity(value, 'V', { digits: 3 })} peak to peak.` };
     const ampere = (supply && supplies[supply.ref]) ?? 0;
-    return toTold(at, judgeRipple(value, expected ?? 0, { farad, ampere, mainsHz: MAINS_HZ }));
+    return toSpoken(at, judgeRipple(value, expected ?? 0, { farad, ampere, mainsHz: MAINS_HZ }));
   }
   if (unit === 'Vrms')
     return { tone: null, sentence: `${at}: ${formatQuantity(value, 'V', { digits: 3 })} rms of tone.` };
@@ -64,10 +64,10 @@ export function tellVoltage(
     (p) => SPEAKERS.includes(p.kind) && net !== null && Object.values(p.pins).includes(net),
   );
   // An output that sits at half its supply does so behind a coupling capacitor or in a bridge.
-  if (isSpeaker && Math.abs(expected ?? 0) < AT_REST_V) return toTold(at, judgeOffset(value));
+  if (isSpeaker && Math.abs(expected ?? 0) < AT_REST_V) return toSpoken(at, judgeOffset(value));
   if (expected === undefined)
     return { tone: null, sentence: `${at}: ${formatQuantity(value, 'V', { digits: 4 })}.` };
-  return toTold(at, judgeVoltage(value, expected));
+  return toSpoken(at, judgeVoltage(value, expected));
 }
 
 /** What a value of a readout says: a direct voltage is judged as one that was read at its net. */
@@ -76,7 +76,7 @@ export function tellReadout(
   value: number,
   document: UnitDocument,
   computed: Computed,
-): Told {
+): SpokenVerdict {
   if (readout.kind !== 'voltage')
     return { tone: null, sentence: `${readout.name}: taken for the bench column.` };
   return tellVoltage(
@@ -89,7 +89,7 @@ export function tellReadout(
 export function tellSeen(
   { path, circuit }: UnitDocument,
   { at, saw }: Extract<Entry, { kind: 'seen' }>,
-): Told {
+): SpokenVerdict {
   const prepared = preparePath(path ?? { blocks: [], links: [] }, circuit);
   return { tone: null, sentence: evidenceSentence(prepared, { at, saw }) };
 }

@@ -8,7 +8,7 @@ import { PhotosPanel } from '../photos/index.ts';
 import type { Volts } from './use-volts.ts';
 
 /** The photo with the voltage at every point: the computed one, and what was measured. */
-export function BoardPanel({
+export function PhotoVoltagesPanel({
   volts: { shown: volts, seen },
   onChoose,
   switcher,

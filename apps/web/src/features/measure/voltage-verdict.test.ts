@@ -1,7 +1,7 @@
 import type { Readout } from '@zemble/contract';
 import { parseSheetLine, type Part, type UnitDocument } from '@zemble/core';
 import { describe, expect, it } from 'vitest';
-import { tellReadout, tellSeen, tellVoltage, type Computed } from './told.ts';
+import { tellReadout, tellSeen, tellVoltage, type Computed } from './voltage-verdict.ts';
 
 const parts = ['V1 12V vcc 0', 'C1 1000u 25V electrolytic vcc 0', 'R1 10k vcc a', 'LS1 speaker 8 out 0'].map(
   (line): Part => {

@@ -1,7 +1,7 @@
 import type { ReadingResource, UnitResource } from '@zemble/contract';
 import { formatSheetLine, readPart, parseSheetLine } from '@zemble/core';
 import { describe, expect, it } from 'vitest';
-import { byHarm, measuredParts, nextToMeasure, ordered, repeated } from './run.ts';
+import { byHarm, measuredParts, nextToMeasure, ordered, repeated } from './measured-parts.ts';
 import { partialUnit } from '../../testing/partial-unit.ts';
 
 const LINES = [

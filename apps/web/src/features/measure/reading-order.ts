@@ -2,7 +2,7 @@ import type { UnitResource } from '@zemble/contract';
 import { foundParams, isPolarised, partsInPlace, type Weighed } from '@zemble/core';
 import type { JudgeRequest } from '../../compute/measuring.ts';
 import { boardWalk } from './board-walk.ts';
-import { verdictKey, type Order } from './run.ts';
+import { verdictKey, type Order } from './measured-parts.ts';
 
 /** Latest readings that only the circuit can judge: those in circuit, and those of junctions, contacts and the like. */
 export function readingsForCircuit(

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Occupancy } from './occupancy.ts';
-import { Paper } from './paper.ts';
+import { BoxIndex } from './box-index.ts';
 
 const box = fc
   .tuple(
@@ -19,7 +19,7 @@ describe('boxes on paper', () => {
         const overlapping = boxes.some(
           (b) => wish.left < b.right && b.left < wish.right && wish.top < b.bottom && b.top < wish.bottom,
         );
-        expect(new Paper(boxes).isFree(wish)).toBe(!overlapping);
+        expect(new BoxIndex(boxes).isFree(wish)).toBe(!overlapping);
       }),
     );
   });

@@ -7,7 +7,7 @@ const overlaps = (a: Box, b: Box) =>
   a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
 
 /** Boxes on paper, found by where they are: what overlaps a box is looked for near it only. */
-export class Paper {
+export class BoxIndex {
   private readonly squares = new Map<string, Box[]>();
 
   constructor(boxes: Iterable<Box> = []) {
