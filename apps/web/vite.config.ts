@@ -64,5 +64,6 @@ export default defineConfig({
     },
   },
   worker: { format: 'es' },
-  server: { proxy: { '/api': 'http://127.0.0.1:4780' } },
+  // The page keeps its own address before the server, which asks that both are one.
+  server: { proxy: { '/api': { target: 'http://127.0.0.1:4780', changeOrigin: false } } },
 });

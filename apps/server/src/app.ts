@@ -9,6 +9,7 @@ import fastify, {
   type RawReplyDefaultExpression,
   type RawRequestDefaultExpression,
   type RawServerDefault,
+  type RouteOptions,
 } from 'fastify';
 import {
   jsonSchemaTransform,
@@ -28,15 +29,15 @@ import { editRoutes } from './features/edits/routes.ts';
 import { logRoutes } from './features/log/routes.ts';
 import { partRoutes } from './features/parts/routes.ts';
 import { namesOnNetwork } from './features/people/addresses.ts';
-import { askForNames } from './features/people/guard.ts';
+import { askForNames, knowPeople } from './features/people/guard.ts';
 import { openBenchRoutes, peopleRoutes } from './features/people/routes.ts';
 import { readingRoutes } from './features/readings/routes.ts';
 import { readoutRoutes } from './features/readouts/routes.ts';
 import { tickRoutes } from './features/ticks/routes.ts';
 import { unitRoutes } from './features/units/routes.ts';
-import { problemErrors } from './plugins/problems.ts';
+import { problemErrors, sendProblem } from './plugins/problems.ts';
 import { refuseUnkeepable } from './plugins/keepable.ts';
-import { refuseStrangers } from './plugins/hosts.ts';
+import { refuseOtherPages, refuseStrangers } from './plugins/hosts.ts';
 import { webPlugins } from './plugins/web.ts';
 
 declare module 'fastify' {
@@ -66,6 +67,8 @@ export interface AppOptions {
   readonly hosts?: readonly string[];
   /** True where other machines reach it: then everybody has a name and a passphrase. */
   readonly isOnNetwork?: boolean;
+  /** Told each route as it is registered. */
+  readonly onRoute?: (route: RouteOptions) => void;
 }
 
 /** Time that requests have to end when the server stops. */
@@ -80,7 +83,10 @@ export async function buildApp(options: AppOptions): Promise<App> {
     bodyLimit: BODY_LIMIT,
     // A proxy on this machine says whom it asks for.
     trustProxy: 'loopback',
+    // An address that cannot be read is answered as every other failure.
+    frameworkErrors: (error, request, reply) => void sendProblem(error, request, reply),
   }).withTypeProvider<ZodTypeProvider>();
+  if (options.onRoute) app.addHook('onRoute', options.onRoute);
   app.decorate('database', options.database);
   app.decorate('feed', options.feed);
   app.addHook('preClose', async () => {
@@ -107,11 +113,12 @@ export async function buildApp(options: AppOptions): Promise<App> {
     transform: jsonSchemaTransform,
   });
   await webPlugins(app, options.webRoot);
-  if (isOnNetwork) await askForNames(app, API_ROOT);
-  else app.decorateRequest('person', null);
+  await knowPeople(app);
   await app.register(
     async (api) => {
       const typed = api.withTypeProvider<ZodTypeProvider>() as App;
+      refuseOtherPages(typed);
+      if (isOnNetwork) askForNames(typed);
       unitRoutes(typed);
       partRoutes(typed);
       readingRoutes(typed);

@@ -45,9 +45,7 @@ async function answerAgain(key: string, fingerprint: string, transaction: Transa
   const done = await findKey(key, transaction);
   if (done?.fingerprint !== fingerprint || done.unitId === null || done.sequence === null) {
     throw new ApiError(
-      422,
       'key-reused',
-      'Key used twice',
       'This idempotency key belongs to another request.',
       'Use a new key for a new change.',
     );
@@ -60,9 +58,7 @@ function keyOf(request: FastifyRequest): string {
   const parsed = idempotencyKeySchema.safeParse(request.headers[IDEMPOTENCY_HEADER]);
   if (parsed.success) return parsed.data;
   throw new ApiError(
-    400,
     'key-missing',
-    'Key missing',
     'A write needs an Idempotency-Key header of 8 to 128 characters.',
     'Send a new random key with each change, and the same key when repeating it.',
   );

@@ -15,7 +15,14 @@ const passphraseSchema = z
   .string()
   .min(SHORTEST_PASSPHRASE, `a passphrase has at least ${SHORTEST_PASSPHRASE} characters`)
   .max(200);
-const personNameSchema = z.string().trim().min(1, 'a person needs a name').max(60);
+/** A name as it is seen: one that differs by invisible signs, or by how its letters are put together, is the same name. */
+const seenName = (name: string): string =>
+  name
+    .normalize('NFKC')
+    .replace(/[\p{Cf}\p{Cc}\p{Default_Ignorable_Code_Point}]/gu, '')
+    .replace(/\s+/gu, ' ')
+    .trim();
+const personNameSchema = z.string().max(200).overwrite(seenName).min(1, 'a person needs a name').max(60);
 
 /** Who asks, and what has to be done first. */
 export const sessionSchema = z.discriminatedUnion('state', [

@@ -21,7 +21,7 @@ import { countOn, insertRows, insertUnitRow } from './repository.ts';
 const LARGEST_ENTRY = 300_000_000;
 
 const unusable = (detail: string): ApiError =>
-  new ApiError(422, 'invalid', 'Cannot be restored', detail, 'Nothing was changed; try another copy.');
+  new ApiError('invalid', detail, 'Nothing was changed; try another copy.');
 
 /** What some bytes say as JSON; nothing where they are none. */
 function jsonIn(bytes: Buffer): unknown {
@@ -102,9 +102,7 @@ export async function restoreArchive(
 ): Promise<number> {
   if (!(await isEmpty()))
     throw new ApiError(
-      409,
       'not-empty',
-      'Not empty',
       'There are units on this bench already.',
       'Restore onto an empty one: name a new data folder with --data DIR.',
     );

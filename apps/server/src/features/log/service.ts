@@ -33,9 +33,7 @@ export async function undoStep(unit: UnitModel, sequence: number, transaction: T
   );
   if (since)
     throw new ApiError(
-      409,
       'changed-since',
-      'Changed since',
       `It was changed again since: ${since.summary}`,
       'Take that step back first, or change it by hand.',
     );

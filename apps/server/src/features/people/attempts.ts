@@ -23,9 +23,7 @@ export async function countAttempt(database: Sequelize, of: AttemptOf, what: str
   const seconds = await takeAttempt(database, keyOf(of, what), FREE, LONGEST_S[of]);
   if (seconds === null) return;
   throw new ApiError(
-    429,
     'too-many-attempts',
-    'Too many attempts',
     `Too many attempts; wait ${seconds} s before the next one.`,
     'A forgotten passphrase can be set anew by the owner of the bench.',
   );

@@ -43,19 +43,23 @@ export function giveToken(request: FastifyRequest, reply: FastifyReply, token: s
 export const takeToken = (reply: FastifyReply): void =>
   void reply.clearCookie(COOKIE, { path: '/' }).clearCookie(FORMER_COOKIE, { path: '/' });
 
-/** Asks everybody who wants something of the API who they are. */
-export async function askForNames(app: FastifyInstance, apiRoot: string): Promise<void> {
+/** Reads who asks from the device's cookie, and signs devices in and out by it. */
+export async function knowPeople(app: FastifyInstance): Promise<void> {
   await app.register(cookie);
   app.decorateRequest('person', null);
-  app.addHook('onRequest', async (request) => {
+}
+
+/**
+ * Asks everybody who wants something of these routes who they are. It stands inside the API, on the routes themselves: whatever
+ * way an address is spelt, the route that it leads to decides, and one that does not say that it is public is closed.
+ */
+export function askForNames(api: FastifyInstance): void {
+  api.addHook('onRequest', async (request) => {
     const token = tokenOf(request);
     if (token !== '') request.person = await personOf(token);
-    const { isPublic } = request.routeOptions.config;
-    if (request.person || isPublic === true || !request.url.startsWith(apiRoot)) return;
+    if (request.person || request.routeOptions.config.isPublic === true) return;
     throw new ApiError(
-      401,
       'signed-out',
-      'Signed out',
       'Nobody is signed in on this device.',
       'Sign in; what you entered is kept here until then.',
     );

@@ -103,9 +103,7 @@ export function peopleRoutes(app: App): void {
     async (request, reply) => {
       if (!isHere(request))
         throw new ApiError(
-          403,
           'not-here',
-          'Not from here',
           'The first person is named on the machine of the bench itself.',
           'Open the page there, under localhost.',
         );

@@ -26,7 +26,7 @@ export const personResource = ({ id, name, isOwner }: PersonModel): Person => ({
 const NOBODY = await hash(newSecret());
 
 const notLetIn = (detail: string): ApiError =>
-  new ApiError(401, 'not-let-in', 'Not let in', detail, 'Check both and try again.');
+  new ApiError('not-let-in', detail, 'Check both and try again.');
 
 /** Signs a person in on a device: the token for its cookie. Throws 401 and 429. */
 export async function signIn(
@@ -74,7 +74,7 @@ const newPerson = async (name: string, passphrase: string, isOwner: boolean) => 
 });
 
 const refused = (detail: string): ApiError =>
-  new ApiError(403, 'not-yours', 'Not yours to do', detail, 'Ask the owner of the bench.');
+  new ApiError('not-yours', detail, 'Ask the owner of the bench.');
 
 /** Adds a person. Throws 403 for who does not own the bench, 422 for a name that somebody has. */
 export async function addPerson(
@@ -139,9 +139,7 @@ export async function redeemPairing(
   const person = personId === null ? null : await personById(personId);
   if (!person)
     throw new ApiError(
-      401,
       'not-let-in',
-      'Not let in',
       'This pairing code was used already, or is too old.',
       'Show a new one on the device that is signed in.',
     );

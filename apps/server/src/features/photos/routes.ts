@@ -24,13 +24,7 @@ async function pictureIn(request: FastifyRequest): Promise<{ name: string; bytes
     return { name: file.filename, bytes: await file.toBuffer() };
   } catch (error) {
     if ((error as FastifyError).statusCode === 413)
-      throw new ApiError(
-        413,
-        'too-large',
-        'Too large',
-        'The picture is larger than 30 MB.',
-        'Make it smaller.',
-      );
+      throw new ApiError('too-large', 'The picture is larger than 30 MB.', 'Make it smaller.');
     throw none;
   }
 }
