@@ -1,7 +1,7 @@
 import type { FileChange, UnitResource } from '@zemble/contract';
 import { documentFromResource, readUnitFile, resolveLayer } from '@zemble/core';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { plannedChanges } from './database/planned-values.ts';
+import { plannedChanges } from './features/archive/planned-values.ts';
 import * as changesMigration from './database/migrations/0011-changes.ts';
 import { openTestApp, type TestApp } from './testing/test-app.ts';
 

@@ -129,7 +129,7 @@ describe('several processes that start at once on a new database', () => {
     );
     await Promise.all(starts);
     const [rows] = await processes[0]!.query('SELECT count(*)::int AS count FROM migrations');
-    expect(rows).toEqual([{ count: 15 }]);
+    expect(rows).toEqual([{ count: 16 }]);
     await Promise.all(processes.map((database) => database.close()));
   });
 });

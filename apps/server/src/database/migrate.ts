@@ -1,5 +1,5 @@
-import type { QueryInterface, Sequelize, Transaction } from 'sequelize';
-import { SequelizeStorage, Umzug } from 'umzug';
+import { QueryTypes, type QueryInterface, type Sequelize, type Transaction } from 'sequelize';
+import { Umzug } from 'umzug';
 import * as units from './migrations/0001-units.ts';
 import * as finding from './migrations/0002-finding.ts';
 import * as esr from './migrations/0003-esr.ts';
@@ -15,17 +15,41 @@ import * as drawer from './migrations/0012-drawer.ts';
 import * as beeps from './migrations/0013-beeps.ts';
 import * as photoOverlay from './migrations/0014-photo-overlay.ts';
 import * as build from './migrations/0015-build.ts';
+import * as invariants from './migrations/0016-invariants.ts';
 
 interface Migration {
   up(query: QueryInterface): Promise<void>;
   down(query: QueryInterface): Promise<void>;
 }
 
-const named = (name: string, migration: Migration) => ({
-  name,
-  up: ({ context }: { context: QueryInterface }) => migration.up(context),
-  down: ({ context }: { context: QueryInterface }) => migration.down(context),
-});
+const TABLE = 'migrations';
+
+/** A database as migrations see it: whatever they ask of it is part of one transaction. */
+function within(query: QueryInterface, transaction: Transaction): QueryInterface {
+  const { sequelize } = query;
+  const ask = sequelize.query.bind(sequelize) as (sql: unknown, options?: object) => unknown;
+  const bound = Object.create(sequelize, {
+    query: { value: (sql: unknown, options: object = {}) => ask(sql, { transaction, ...options }) },
+  }) as Sequelize;
+  return Object.create(query, { sequelize: { value: bound } }) as QueryInterface;
+}
+
+/** A migration with its note, all of it or nothing: one that was cut short is begun anew by the next start. */
+const named = (name: string, migration: Migration) => {
+  const whole =
+    (work: (query: QueryInterface) => Promise<void>, note: string) =>
+    async ({ context }: { context: QueryInterface }) => {
+      await context.sequelize.transaction(async (transaction) => {
+        await work(within(context, transaction));
+        await context.sequelize.query(note, { bind: { name }, transaction });
+      });
+    };
+  return {
+    name,
+    up: whole((query) => migration.up(query), `INSERT INTO ${TABLE} (name) VALUES ($name)`),
+    down: whole((query) => migration.down(query), `DELETE FROM ${TABLE} WHERE name = $name`),
+  };
+};
 
 /** All migrations in order, as a list: a bundled server keeps them. */
 const MIGRATIONS = [
@@ -44,14 +68,26 @@ const MIGRATIONS = [
   named('0013-beeps', beeps),
   named('0014-photo-overlay', photoOverlay),
   named('0015-build', build),
+  named('0016-invariants', invariants),
 ];
 
 /** Brings the database to the newest state; does nothing when it is there already. */
 export async function migrate(sequelize: Sequelize): Promise<void> {
+  await sequelize.query(`CREATE TABLE IF NOT EXISTS ${TABLE} (name varchar(255) PRIMARY KEY)`);
   const umzug = new Umzug({
     migrations: MIGRATIONS,
     context: sequelize.getQueryInterface(),
-    storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
+    storage: {
+      async executed() {
+        const rows = await sequelize.query<{ name: string }>(`SELECT name FROM ${TABLE} ORDER BY name`, {
+          type: QueryTypes.SELECT,
+        });
+        return rows.map(({ name }) => name);
+      },
+      // Each migration notes itself, in its own transaction.
+      logMigration: () => Promise.resolve(),
+      unlogMigration: () => Promise.resolve(),
+    },
     logger: undefined,
   });
   await umzug.up();

@@ -1,5 +1,5 @@
-import { splitHazards } from '@zemble/contract';
 import { DataTypes, QueryTypes, type QueryInterface } from 'sequelize';
+import { splitHazards } from './frozen-hazards.ts';
 
 const required = { allowNull: false };
 

@@ -1,5 +1,5 @@
 import { DataTypes, QueryTypes, type QueryInterface } from 'sequelize';
-import { plannedChanges } from '../planned-values.ts';
+import { plannedChanges } from './frozen-planned-values.ts';
 
 const required = { allowNull: false };
 

@@ -14,7 +14,7 @@ import {
   sha256,
 } from './record.ts';
 import { insertDrawerRecord } from '../drawer/repository.ts';
-import { plannedChanges } from '../../database/planned-values.ts';
+import { plannedChanges } from './planned-values.ts';
 import { countOn, insertRows, insertUnitRow } from './repository.ts';
 
 /** Largest file inside an archive that is read, bytes: a photo or a unit's whole record. */
