@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { readoutValuesSchema } from './change.ts';
 import { writtenTimeSchema } from './reading.ts';
 
 /** Steps of the bench work that no change has: when each was ticked, by its id. Those of changes are ticked in them. */
@@ -16,7 +17,18 @@ export const tickSchema = z.object({
   /** What was done, for the log. */
   words: z.string().trim().min(1).max(1000),
   isDone: z.boolean(),
-  at: z.iso.datetime(),
+  at: writtenTimeSchema,
+  /** The work that the step is of, as it was asked for; all that is planned when absent. */
+  work: z
+    .object({
+      change: z.string().min(1).max(64).optional(),
+      isWhole: z.boolean().optional(),
+      isBack: z.boolean().optional(),
+      alsoDone: z.array(z.string().max(64)).max(500).optional(),
+    })
+    .optional(),
+  /** Readouts before the work and as predicted with it, where the last tick makes a change done. */
+  measures: z.object({ before: readoutValuesSchema, predicted: readoutValuesSchema }).optional(),
 });
 export type TickRequest = z.output<typeof tickSchema>;
 export const benchSchema = z.looseObject({ ticks: ticksSchema });

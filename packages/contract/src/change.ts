@@ -65,7 +65,7 @@ const stepSchema = z.discriminatedUnion(
 );
 
 /** Readouts by their ids; null where there was no value. */
-const readingsSchema = z.record(z.string().max(64), z.number().nullable());
+export const readoutValuesSchema = z.record(z.string().max(64), z.number().nullable());
 
 /** Something done, or to be done, to the circuit of a unit, as a file has it. */
 export const changeSchema = z
@@ -82,8 +82,8 @@ export const changeSchema = z
     /** What is seen while it is in force is seen under this: "disconnected: amp", "dummy load". */
     condition: z.string().trim().min(1).max(80).optional(),
     /** Readouts before it, and as predicted with it. */
-    before: readingsSchema.optional(),
-    predicted: readingsSchema.optional(),
+    before: readoutValuesSchema.optional(),
+    predicted: readoutValuesSchema.optional(),
     /** Since when it is as its state says. */
     since: writtenTimeSchema.optional(),
   })

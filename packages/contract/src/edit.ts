@@ -1,39 +1,5 @@
 import { z } from 'zod';
-import {
-  beepResourceSchema,
-  changeResourceSchema,
-  evidenceResourceSchema,
-  logEntrySchema,
-  partResourceSchema,
-  photoResourceSchema,
-  readingResourceSchema,
-  readoutResourceSchema,
-  unitFieldsSchema,
-} from './api.ts';
-
-/** What an edit does to the record of a unit: an entity as it is now, one that is gone, or fields of the unit itself. */
-export const effectSchema = z.discriminatedUnion('of', [
-  z.object({
-    of: z.literal('part'),
-    value: partResourceSchema,
-    /** It was put in: those that stand at its place and after it move on by one. */
-    isNew: z.boolean().optional(),
-  }),
-  z.object({ of: z.literal('reading'), value: readingResourceSchema }),
-  z.object({ of: z.literal('readout'), value: readoutResourceSchema }),
-  z.object({ of: z.literal('change'), value: changeResourceSchema }),
-  z.object({ of: z.literal('evidence'), value: evidenceResourceSchema }),
-  z.object({ of: z.literal('beep'), value: beepResourceSchema }),
-  z.object({ of: z.literal('photo'), value: photoResourceSchema }),
-  z.object({ of: z.literal('log'), value: logEntrySchema }),
-  z.object({ of: z.literal('unit'), value: unitFieldsSchema.partial() }),
-  z.object({
-    of: z.literal('gone'),
-    entity: z.enum(['part', 'readout', 'change', 'photo']),
-    id: z.uuid(),
-  }),
-]);
-export type Effect = z.infer<typeof effectSchema>;
+import { effectSchema } from './record/registry.ts';
 
 /** One act of a person on the record of a unit, as it was carried out. Those of a unit follow one another by `sequence`. */
 export const editSchema = z.object({

@@ -27,6 +27,11 @@ export const PROBLEMS = {
     title: 'Changed since',
     means: 'a later step changed what this one would take back',
   },
+  broken: {
+    status: 409,
+    title: 'Would not hold',
+    means: 'with it the unit would break a rule that holds for every unit',
+  },
   'not-empty': { status: 409, title: 'Not empty', means: 'a bench is restored onto an empty one only' },
   'too-large': { status: 413, title: 'Too large', means: 'more than is taken at once' },
   invalid: {

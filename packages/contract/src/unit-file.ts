@@ -1,19 +1,24 @@
 import { z } from 'zod';
 import { beepSchema } from './beep.ts';
 import { benchSchema } from './bench.ts';
-import { boardsSchema } from './board.ts';
-import { changeSchema, setSchema } from './change.ts';
-import { netNameSchema, quantitySchema, shapeOf } from './field.ts';
-import { evidenceSchema, intakeSchema, pathSchema } from './finding.ts';
-import { partSchema, unknownKind } from './part-schema.ts';
-import { PART_KINDS } from './parts/index.ts';
-import { READOUT_DEFINITIONS, READOUT_KINDS, type ReadoutKind } from './readouts/index.ts';
-import { READOUT_COMMON_FIELDS, type FileReadout } from './readouts/readout.ts';
-import { fileReadingSchema, writtenTimeSchema } from './reading.ts';
-import { panelsSchema } from './panel.ts';
+import { changeSchema } from './change.ts';
+import { netNameSchema } from './field.ts';
+import { evidenceSchema, pathSchema } from './finding.ts';
+import { modelSchema } from './model.ts';
+import { nudgesSchema } from './nudge.ts';
+import { partSchema } from './part-schema.ts';
 import { photoOverlaySchema, photoPointsSchema } from './photo.ts';
-import { settingSchema } from './setting.ts';
-import { wiresSchema } from './wire.ts';
+import { fileReadingSchema, writtenTimeSchema } from './reading.ts';
+import { readoutSchema } from './readout-schema.ts';
+import { MOST_BEEPS } from './record/beep.ts';
+import { MOST_CHANGES } from './record/change.ts';
+import { MOST_EVIDENCE } from './record/evidence.ts';
+import { LONGEST_SUMMARY, MOST_LOG } from './record/log.ts';
+import { MOST_PARTS } from './record/part.ts';
+import { MOST_PHOTOS } from './record/photo.ts';
+import { MOST_READINGS } from './record/reading.ts';
+import { MOST_READOUTS } from './record/readout.ts';
+import { LIMITS, unitFieldSchemas } from './record/unit-fields.ts';
 
 /**
  * The open unit file, `.zemble.json`. Values are numbers in SI units or strings in any notation of the
@@ -23,69 +28,15 @@ import { wiresSchema } from './wire.ts';
 export const UNIT_FILE_FORMAT = 'zemble/unit';
 export const UNIT_FILE_VERSION = 1;
 
-/** A model that a unit brings along: a type number the library does not have, or has otherwise. */
-export const modelSchema = z.looseObject({
-  name: z.string().trim().min(1).max(64),
-  kind: z.enum(PART_KINDS),
-  params: z.record(z.string().min(1).max(16), z.union([z.number(), z.string()])),
-});
-export type OwnModel = z.infer<typeof modelSchema>;
-
 export const circuitSchema = z.looseObject({
   ground: netNameSchema,
-  parts: z.array(partSchema).max(2000),
-  models: z.array(modelSchema).max(200).optional(),
+  parts: z.array(partSchema).max(MOST_PARTS),
+  models: z.array(modelSchema).max(LIMITS.models).optional(),
   /** What beeped with what, in the order in which it was found; the pins' nets follow from it. */
-  beeps: z.array(beepSchema).max(5000).optional(),
+  beeps: z.array(beepSchema).max(MOST_BEEPS).optional(),
   /** Nets where something was taken away: what floats by that rests in the air. */
   loose: z.array(netNameSchema).max(2000).optional(),
 });
-
-export const wantSchema = z.strictObject(
-  {
-    min: quantitySchema.optional(),
-    max: quantitySchema.optional(),
-    target: quantitySchema.optional(),
-    within: quantitySchema.optional(),
-    wish: z
-      .number('The weight of a wish is a number above zero')
-      .positive('The weight of a wish is a number above zero')
-      .max(1000)
-      .optional(),
-  },
-  {
-    error: (issue) =>
-      issue.code === 'unrecognized_keys'
-        ? `${issue.keys.map((k) => `"${k}"`).join(', ')} is not known here; a want has min, max, target, within and wish`
-        : undefined,
-  },
-);
-
-function readoutShape(kind: ReadoutKind) {
-  return z.looseObject({
-    id: z.string().trim().min(1).max(64),
-    name: z.string().trim().min(1).max(120),
-    kind: z.literal(kind),
-    ...shapeOf(READOUT_DEFINITIONS[kind].fields),
-    ...shapeOf(READOUT_COMMON_FIELDS),
-    want: wantSchema.optional(),
-  });
-}
-type ReadoutShape = ReturnType<typeof readoutShape>;
-
-/** A readout of any kind as a file may have it: one schema a kind, made from its definition. */
-export const readoutSchema = z.discriminatedUnion(
-  'kind',
-  READOUT_KINDS.map(readoutShape) as [ReadoutShape, ...ReadoutShape[]],
-  { error: unknownKind('readout', READOUT_KINDS) },
-) as z.ZodType<FileReadout, FileReadout>;
-
-/** A readout as it is kept: whatever an older version wrote is handed on, and read where it is used. */
-export const keptReadoutSchema = z.looseObject({
-  id: z.string(),
-  name: z.string(),
-  kind: z.enum(READOUT_KINDS),
-}) as z.ZodType<FileReadout, FileReadout>;
 
 /** A photo of a board as a file carries it, with the points on it; a link is to another photo of the file by its place, from 0. */
 export const filePhotoSchema = z.looseObject({
@@ -96,19 +47,11 @@ export const filePhotoSchema = z.looseObject({
 });
 export type FilePhoto = z.infer<typeof filePhotoSchema>;
 
-/** Where a symbol was moved to, in drawing units. */
-const placeSchema = z.object({
-  x: z.number().int().min(-1e6).max(1e6),
-  y: z.number().int().min(-1e6).max(1e6),
-});
-/** Symbols that the user moved, by designator. */
-export const nudgesSchema = z.record(z.string(), placeSchema);
-
 /** A line of the log as an exported file keeps it. */
 const fileLogEntrySchema = z.looseObject({
   at: writtenTimeSchema,
   kind: z.string().max(32),
-  summary: z.string().max(5000),
+  summary: z.string().max(LONGEST_SUMMARY),
   undone: z.boolean().optional(),
   /** Who did it, where people have names. */
   by: z.string().max(60).optional(),
@@ -122,29 +65,29 @@ export const unitFileSchema = z.looseObject({
       name: z.string().max(120).optional(),
       kind: z.string().max(80).optional(),
       /** Known hazards; other texts of older files become notes. */
-      hazards: z.array(z.string().max(80)).max(20).optional(),
+      hazards: z.array(z.string().max(80)).max(LIMITS.hazards).optional(),
       hazardNotes: z.string().max(2000).optional(),
       notes: z.string().max(20000).optional(),
     })
     .optional(),
   circuit: circuitSchema,
-  readouts: z.array(readoutSchema).max(200).optional(),
+  readouts: z.array(readoutSchema).max(MOST_READOUTS).optional(),
   path: pathSchema.optional(),
-  changes: z.array(changeSchema).max(500).optional(),
-  sets: z.array(setSchema).max(50).optional(),
-  settings: z.array(settingSchema).max(200).optional(),
+  changes: z.array(changeSchema).max(MOST_CHANGES).optional(),
+  sets: unitFieldSchemas.sets.optional(),
+  settings: unitFieldSchemas.settings.optional(),
   /** Wires between parts off the board, and to it. */
-  wires: wiresSchema.optional(),
-  boards: boardsSchema.optional(),
-  panels: panelsSchema.optional(),
+  wires: unitFieldSchemas.wires.optional(),
+  boards: unitFieldSchemas.boards.optional(),
+  panels: unitFieldSchemas.panels.optional(),
   bench: benchSchema.optional(),
-  evidence: z.array(evidenceSchema).max(2000).optional(),
-  intake: intakeSchema.optional(),
+  evidence: z.array(evidenceSchema).max(MOST_EVIDENCE).optional(),
+  intake: unitFieldSchemas.intake.optional(),
   plan: z.looseObject({}).optional(),
-  log: z.array(fileLogEntrySchema).max(100_000).optional(),
-  readings: z.array(fileReadingSchema).max(100_000).optional(),
+  log: z.array(fileLogEntrySchema).max(MOST_LOG).optional(),
+  readings: z.array(fileReadingSchema).max(MOST_READINGS).optional(),
   drawing: z.looseObject({ nudges: nudgesSchema.optional() }).optional(),
-  photos: z.array(filePhotoSchema).max(50).optional(),
+  photos: z.array(filePhotoSchema).max(MOST_PHOTOS).optional(),
 });
 
 export type UnitFile = z.infer<typeof unitFileSchema>;

@@ -15,13 +15,30 @@ export function sendProblem(error: FastifyError, request: FastifyRequest, reply:
   return reply.status(body.status).header('content-type', PROBLEM_MEDIA_TYPE).send(JSON.stringify(body));
 }
 
-/** An id, or a name of which there is one only, that something else has: it will be refused again, so that nobody tries it for ever. */
-const taken = (): ApiError =>
-  new ApiError(
+/** Names that the database has once a unit, by their index. */
+const ONCE: Readonly<Record<string, string>> = {
+  parts_once_a_unit: 'parts',
+  readouts_once_a_unit: 'readouts',
+  changes_once_a_unit: 'changes',
+};
+
+/** Something that is there once, and would be there twice: it will be refused again, so that nobody tries it for ever. */
+function taken({ parent }: UniqueConstraintError): ApiError {
+  const { constraint = '', detail = '' } = parent as { constraint?: string; detail?: string };
+  const several = ONCE[constraint];
+  const [, name] = /=\([^,]+, (.*)\) already exists/.exec(detail) ?? [];
+  if (several !== undefined && name !== undefined)
+    return new ApiError(
+      'broken',
+      `With this there would be two ${several} ${name}.`,
+      'Give the one that is there now another name first.',
+    );
+  return new ApiError(
     'taken',
     'There is something under this id or name already.',
     'Give the new one another; what is there was not changed.',
   );
+}
 
 /** What stands for an unknown path of the API. */
 export const unknownPath = (url: string): ApiError =>
@@ -44,7 +61,7 @@ function problemOf(thrown: FastifyError | ApiError): ProblemDocument {
 /** Whatever went wrong, as one of the catalogue. */
 function apiErrorOf(error: FastifyError | ApiError): ApiError {
   if (error instanceof ApiError) return error;
-  if (error instanceof UniqueConstraintError) return taken();
+  if (error instanceof UniqueConstraintError) return taken(error);
   if (hasZodFastifySchemaValidationErrors(error)) {
     const errors = error.validation.map((v) => ({
       where: v.instancePath.replace(/^\//, '').replace(/\//g, '.') || 'the request',

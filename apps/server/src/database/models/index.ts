@@ -1,3 +1,4 @@
+import type { RowOf } from '@zemble/contract';
 import type { Model, ModelStatic, Sequelize } from 'sequelize';
 import { BeepModel, defineBeep } from './beep.ts';
 import { ChangeModel, defineChange } from './change.ts';
@@ -16,7 +17,7 @@ import { defineWrite } from './write.ts';
 export { BeepModel } from './beep.ts';
 export { ChangeModel } from './change.ts';
 export { EvidenceModel } from './evidence.ts';
-export { LogEntryModel, type Inverse } from './log-entry.ts';
+export { LogEntryModel } from './log-entry.ts';
 export { PartModel } from './part.ts';
 export { PersonModel } from './person.ts';
 export { PhotoModel } from './photo.ts';
@@ -27,18 +28,21 @@ export { StockModel, StockMoveModel } from './stock.ts';
 export { UnitModel, type UnitExtra } from './unit.ts';
 export { WriteModel } from './write.ts';
 
+/** The model of each kind of row of a unit's record. */
+export const ROW_MODELS = {
+  part: PartModel,
+  readout: ReadoutModel,
+  change: ChangeModel,
+  reading: ReadingModel,
+  evidence: EvidenceModel,
+  beep: BeepModel,
+  photo: PhotoModel,
+  log: LogEntryModel,
+} as const satisfies Record<RowOf, ModelStatic<Model>>;
+export type RowModel<Of extends RowOf> = InstanceType<(typeof ROW_MODELS)[Of]>;
+
 /** Models whose rows belong to the record of a unit. */
-export const RECORD_MODELS: readonly ModelStatic<Model>[] = [
-  UnitModel,
-  PartModel,
-  ReadoutModel,
-  ChangeModel,
-  ReadingModel,
-  EvidenceModel,
-  BeepModel,
-  PhotoModel,
-  LogEntryModel,
-];
+export const RECORD_MODELS: readonly ModelStatic<Model>[] = [UnitModel, ...Object.values(ROW_MODELS)];
 
 export function defineModels(sequelize: Sequelize): void {
   for (const define of [

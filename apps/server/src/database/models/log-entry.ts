@@ -1,4 +1,4 @@
-import type { Effect } from '@zemble/contract';
+import type { Effect, Inverse } from '@zemble/contract';
 import {
   DataTypes,
   Model,
@@ -7,27 +7,6 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-
-/** What has to be done to take a step back. */
-export type Inverse =
-  | {
-      readonly op: 'set-part' | 'set-readout' | 'set-change' | 'set-photo' | 'set-reading' | 'set-beep';
-      readonly id: string;
-      readonly values: Record<string, unknown>;
-    }
-  | {
-      readonly op: 'set-part-removed' | 'set-readout-removed' | 'set-change-removed' | 'set-photo-removed';
-      readonly id: string;
-      readonly removed: boolean;
-    }
-  /** Quarter turns clockwise that bring a picture back. */
-  | { readonly op: 'turn-photo'; readonly id: string; readonly turn: number }
-  | {
-      readonly op: 'withdraw-reading' | 'withdraw-evidence' | 'withdraw-beep';
-      readonly id: string;
-      readonly withdrawn: boolean;
-    }
-  | { readonly op: 'set-unit'; readonly values: Record<string, unknown> };
 
 export class LogEntryModel extends Model<
   InferAttributes<LogEntryModel>,

@@ -1,5 +1,5 @@
 import { buffer } from 'node:stream/consumers';
-import { unitResourceSchema, unkeepableIn } from '@zemble/contract';
+import { ROW_KINDS, unitResourceSchema, unkeepableIn } from '@zemble/contract';
 import type { Sequelize, Transaction } from 'sequelize';
 import { openPromise, type Entry, type ZipFile } from 'yauzl';
 import { ApiError } from '../../errors.ts';
@@ -9,13 +9,13 @@ import {
   DRAWER_NAME,
   drawerRecordSchema,
   LIST_NAME,
-  RECORD_TABLES,
   recordSchema,
   sha256,
 } from './record.ts';
 import { insertDrawerRecord } from '../drawer/repository.ts';
 import { plannedChanges } from './planned-values.ts';
-import { countOn, insertRows, insertUnitRow } from './repository.ts';
+import { insertArchivedRows } from '../record/repository.ts';
+import { countOn, insertUnitRow } from './repository.ts';
 
 /** Largest file inside an archive that is read, bytes: a photo or a unit's whole record. */
 const LARGEST_ENTRY = 300_000_000;
@@ -121,18 +121,18 @@ async function restoreUnit(archive: Archive, name: string, transaction: Transact
   const json = jsonIn(await archive.listed(name));
   const record = recordSchema.safeParse(json);
   if (!record.success || unkeepableIn(json)) throw unusable(`${name} is no record of a unit.`);
-  const { unit, ...tables } = record.data as { unit: Row } & Record<string, Row[]>;
+  const { unit, ...lists } = record.data;
   const { id } = await inserted(name, () => insertUnitRow(unit, transaction));
   const folder = name.slice(0, name.lastIndexOf('/'));
-  for (const table of RECORD_TABLES) {
+  for (const { of, list } of ROW_KINDS) {
     const rows: Row[] = [];
-    for (const row of tables[table]!) {
+    for (const row of lists[list]) {
       const beside =
-        table === 'photos' ? { picture: await archive.listed(`${folder}/${String(row.id)}.jpg`) } : {};
+        of === 'photo' ? { picture: await archive.listed(`${folder}/${String(row.id)}.jpg`) } : {};
       rows.push({ ...row, ...beside, unitId: id });
     }
-    if (table === 'changes') rows.push(...plannedChanges(plannedOf(tables.parts!, id)));
-    await inserted(name, () => insertRows(table, rows, transaction));
+    if (of === 'change') rows.push(...plannedChanges(plannedOf(lists.parts, id)));
+    await inserted(name, () => insertArchivedRows(of, rows, transaction));
   }
   // What could not be shown is not taken in.
   const shown = unitResourceSchema.safeParse(await loadUnit(id, transaction));

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { isOfFormat } from '@zemble/contract';
+import { isOfFormat, ROW_KINDS, type RowList } from '@zemble/contract';
 import { z } from 'zod';
 import type { UnitModel } from '../../database/models/index.ts';
 
@@ -18,26 +18,15 @@ export const archiveListSchema = z.object({
 });
 export type ArchiveList = z.infer<typeof archiveListSchema>;
 
-/** What a unit's record is made of beside its own row, in an order in which each row finds those it refers to. */
-export const RECORD_TABLES = [
-  'parts',
-  'readouts',
-  'changes',
-  'readings',
-  'evidence',
-  'beeps',
-  'photos',
-  'log',
-] as const;
-export type RecordTable = (typeof RECORD_TABLES)[number];
-
+/** Rows of one kind that an archive holds at most, removed ones too. */
+const MOST_ROWS = 200_000;
 const rowSchema = z.record(z.string(), z.unknown());
 export const recordSchema = z.object({
   unit: rowSchema,
-  ...Object.fromEntries(
+  ...(Object.fromEntries(
     // An archive of an earlier version has no changes or beeps.
-    RECORD_TABLES.map((name) => [name, z.array(rowSchema).max(200_000).default([])]),
-  ),
+    ROW_KINDS.map(({ list }) => [list, z.array(rowSchema).max(MOST_ROWS).default([])]),
+  ) as Record<RowList, z.ZodDefault<z.ZodArray<typeof rowSchema>>>),
 });
 
 export const drawerRecordSchema = z.object({

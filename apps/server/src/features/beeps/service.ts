@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { BeepData, createBeepSchema } from '@zemble/contract';
+import type { BeepData, createBeepSchema, Inverse } from '@zemble/contract';
 import {
   beepSentence,
   claimedNames,
@@ -11,7 +11,7 @@ import {
 } from '@zemble/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
-import type { Inverse, UnitModel } from '../../database/models/index.ts';
+import type { UnitModel } from '../../database/models/index.ts';
 import { setWithdrawn } from '../../database/rows.ts';
 import { invalid, notFound } from '../../errors.ts';
 import { timeOf } from '../../times.ts';
@@ -31,7 +31,7 @@ export async function addBeep(
     transaction,
   );
   await retraceUnit(unit, transaction);
-  const inverse = [{ op: 'withdraw-beep' as const, id, withdrawn: true }];
+  const inverse = [{ op: 'withdraw' as const, of: 'beep' as const, id, withdrawn: true }];
   await appendLog(unit, { kind: 'beep', summary: beepSentence(definition), inverse }, transaction);
 }
 
@@ -42,7 +42,7 @@ export async function withdrawBeep(unit: UnitModel, id: string, transaction: Tra
   await setWithdrawn(row, true, transaction);
   await retraceUnit(unit, transaction);
   const summary = `Withdrew: ${beepSentence(row.definition)}`;
-  const inverse = [{ op: 'withdraw-beep' as const, id, withdrawn: false }];
+  const inverse = [{ op: 'withdraw' as const, of: 'beep' as const, id, withdrawn: false }];
   await appendLog(unit, { kind: 'beep', summary, inverse }, transaction);
 }
 
@@ -61,7 +61,7 @@ export async function sayThrough(
   const definition: BeepData = { ...before, through };
   await amendBeep(row, definition, transaction);
   await retraceUnit(unit, transaction);
-  const inverse = [{ op: 'set-beep' as const, id, values: { definition: before } }];
+  const inverse = [{ op: 'set' as const, of: 'beep' as const, id, values: { definition: before } }];
   await appendLog(unit, { kind: 'beep', summary: beepSentence(definition), inverse }, transaction);
 }
 
@@ -71,15 +71,15 @@ export async function renameEnds(
   from: string,
   to: string,
   transaction: Transaction,
-): Promise<{ op: 'set-beep'; id: string; values: Record<string, unknown> }[]> {
-  const inverse: { op: 'set-beep'; id: string; values: Record<string, unknown> }[] = [];
+): Promise<{ op: 'set'; of: 'beep'; id: string; values: Record<string, unknown> }[]> {
+  const inverse: { op: 'set'; of: 'beep'; id: string; values: Record<string, unknown> }[] = [];
   for (const row of await beepsOf(unit.id, transaction)) {
     const before = row.definition;
     const ends = renamedEnds(before.ends, from, to);
     const through = before.through === from ? to : before.through;
     if (through === before.through && ends.every((end, i) => end === before.ends[i])) continue;
     await amendBeep(row, { ...before, ends, ...(through === undefined ? {} : { through }) }, transaction);
-    inverse.push({ op: 'set-beep', id: row.id, values: { definition: before } });
+    inverse.push({ op: 'set', of: 'beep', id: row.id, values: { definition: before } });
   }
   return inverse;
 }
@@ -102,7 +102,7 @@ export async function claimNames(
     if (claimed === parts[i]) continue;
     const before = columnsOf(partFromRow(row));
     await row.update({ extra: { ...before.extra, saidPins: claimed.saidPins } }, { transaction });
-    inverse.push({ op: 'set-part', id: row.id, values: before });
+    inverse.push({ op: 'set', of: 'part', id: row.id, values: before });
   }
   return inverse;
 }

@@ -1,12 +1,22 @@
 import { randomUUID } from 'node:crypto';
-import type { ChangeSet, ChangeState, CreateChange, FileChange, UpdateChange } from '@zemble/contract';
+import type {
+  ChangeSet,
+  ChangeState,
+  CreateChange,
+  Done,
+  FileChange,
+  TickRequest,
+  UpdateChange,
+} from '@zemble/contract';
 import {
   changeSentence,
   ledgerOf,
   readChanges,
   reportChanges,
+  withStepTicked,
   type LedgerEntry,
   type Problem,
+  type Tick,
 } from '@zemble/core';
 import type { Transaction } from 'sequelize';
 import type { ChangeModel, UnitModel } from '../../database/models/index.ts';
@@ -71,7 +81,7 @@ export async function addChange(
     {
       kind: 'change',
       summary: `${STATE_WORDS[change.state]}: ${does}${why}${moved}`,
-      inverse: [{ op: 'set-change-removed', id, removed: true }],
+      inverse: [{ op: 'set-removed', of: 'change', id, removed: true }],
     },
     transaction,
   );
@@ -96,10 +106,55 @@ export async function updateChange(
     {
       kind: 'change',
       summary: `${await sentenceFor(unit, before, row, transaction)}${moved}`,
-      inverse: [{ op: 'set-change', id, values: { definition: before } }],
+      inverse: [{ op: 'set', of: 'change', id, values: { definition: before } }],
     },
     transaction,
   );
+}
+
+/** Puts a change as a tick leaves it: one of its steps done, or all of it taken back. */
+export async function tickInChange(
+  unit: UnitModel,
+  { words, isDone, measures }: TickRequest,
+  { row: { id }, change: ticked, step }: NonNullable<Tick['change']>,
+  transaction: Transaction,
+): Promise<void> {
+  const row = await findChange(unit.id, id, transaction);
+  if (!row) throw notFound('change', id);
+  const before = row.definition;
+  const isNow = (state: ChangeState) => ticked.state === state && before.state !== state;
+  const change = isNow('done') && before.purpose !== 'diagnosis' ? { ...ticked, ...measures } : ticked;
+  await changeRow(row, { definition: change }, transaction);
+  const moved = await moveStock(unit, before, change, transaction);
+  const said = step === undefined ? '' : isDone ? words : `Not done after all: ${words}`;
+  const stands = isNow('done') || isNow('undone') ? ` ${STATE_WORDS[change.state]}: ${change.name}.` : '';
+  const done = step === undefined ? null : (before.steps[step]?.done ?? null);
+  await appendLog(
+    unit,
+    {
+      kind: step === undefined ? 'change' : 'bench',
+      summary: `${said}${stands}${moved}`.trim(),
+      inverse: [
+        step === undefined
+          ? { op: 'set', of: 'change', id, values: { definition: before } }
+          : { op: 'tick', id, step, done },
+      ],
+    },
+    transaction,
+  );
+}
+
+/** Puts a tick of a step back as it was, with what it took from the drawer. */
+export async function untickInChange(
+  unit: UnitModel,
+  row: ChangeModel,
+  { step, done }: { readonly step: number; readonly done: Done | null },
+  transaction: Transaction,
+): Promise<void> {
+  const before = row.definition;
+  const change = withStepTicked(before, step, done ?? undefined, new Date().toISOString());
+  await changeRow(row, { definition: change }, transaction);
+  await moveStock(unit, before, change, transaction);
 }
 
 /** What happened to a change, as a sentence of the log. */
@@ -123,20 +178,20 @@ export const openLedger = async (unit: UnitModel, transaction: Transaction): Pro
   ledgerOf(reportChanges(await circuitOf(unit, transaction)));
 
 /**
- * Whether a unit can have these sets. Throws 422 where an id is there twice, where more than one is active, and where a set
- * goes that still has changes planned or done.
+ * Whether a unit can have its sets. Throws 422 where an id is there twice, where more than one is active, and where a set that was
+ * there before has gone and still has changes planned or done.
  */
 export async function checkSets(
-  unit: UnitModel,
-  kept: readonly ChangeSet[],
+  { id, sets }: UnitModel,
+  before: readonly ChangeSet[],
   transaction: Transaction,
 ): Promise<void> {
-  const twice = kept.find((set, i) => kept.findIndex((other) => other.id === set.id) !== i);
+  const twice = sets.find((set, i) => sets.findIndex((other) => other.id === set.id) !== i);
   if (twice) throw invalid(`The set "${twice.id}" is there twice.`, 'Give one of them another id.');
-  if (kept.filter((set) => set.active === true).length > 1)
+  if (sets.filter((set) => set.active === true).length > 1)
     throw invalid('More than one set is active.', 'Make one of them active, or none.');
-  const gone = unit.sets.filter((s) => !kept.some((k) => k.id === s.id));
-  const rows = gone.length === 0 ? [] : await liveChanges(unit.id, transaction);
+  const gone = before.filter((s) => !sets.some((k) => k.id === s.id));
+  const rows = gone.length === 0 ? [] : await liveChanges(id, transaction);
   for (const set of gone) {
     const names = rows
       .map((row) => row.definition)

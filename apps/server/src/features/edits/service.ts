@@ -1,7 +1,8 @@
 import type { WriteAnswer } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
-import type { TouchedRow } from '../../database/noted-rows.ts';
+import { notedThings, type TouchedRow } from '../../database/noted-rows.ts';
+import { checkHolds } from '../record/hold.ts';
 import { effectsOf } from './effects.ts';
 import { keepEffects, notifyEdits, stepIn } from './repository.ts';
 
@@ -11,14 +12,16 @@ import { keepEffects, notifyEdits, stepIn } from './repository.ts';
  */
 export async function commitEdit(
   unit: UnitModel,
+  before: Pick<UnitModel, 'sets'>,
   key: string,
   rows: ReadonlyMap<string, TouchedRow>,
   transaction: Transaction,
 ): Promise<WriteAnswer> {
   const touched = [...rows.values()];
+  await checkHolds(unit, before, touched, transaction);
   const step = stepIn(touched, unit.sequence);
   if (!step) return { unitId: unit.id, sequence: unit.sequence, edits: [] };
-  const effects = effectsOf(touched, step.summary);
+  const effects = effectsOf(touched, notedThings(transaction), step.summary);
   await keepEffects(step, effects, key, transaction);
   await notifyEdits(unit.id, transaction);
   return {

@@ -23,7 +23,7 @@ export async function addEvidence(
   const row = { id, unitId: unit.id, definition, takenAt: timeOf(takenAt), withdrawnAt: null };
   await insertEvidence(row, transaction);
   const summary = evidenceSentence(pathOf(unit), definition);
-  const inverse = [{ op: 'withdraw-evidence' as const, id, withdrawn: true }];
+  const inverse = [{ op: 'withdraw' as const, of: 'evidence' as const, id, withdrawn: true }];
   await appendLog(unit, { kind: 'evidence', summary, inverse }, transaction);
 }
 
@@ -33,6 +33,6 @@ export async function withdrawEvidence(unit: UnitModel, id: string, transaction:
   if (!row) throw notFound('test', id);
   await setWithdrawn(row, true, transaction);
   const summary = `Withdrew: ${evidenceSentence(pathOf(unit), row.definition)}`;
-  const inverse = [{ op: 'withdraw-evidence' as const, id, withdrawn: false }];
+  const inverse = [{ op: 'withdraw' as const, of: 'evidence' as const, id, withdrawn: false }];
   await appendLog(unit, { kind: 'evidence', summary, inverse }, transaction);
 }

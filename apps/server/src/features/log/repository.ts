@@ -1,18 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { Op, type Model, type ModelStatic, type Transaction } from 'sequelize';
+import { LONGEST_SUMMARY, readInverse, type Inverse } from '@zemble/contract';
+import { Op, type Transaction } from 'sequelize';
 import { actorOf } from '../../database/actor.ts';
 import type { UnitModel } from '../../database/models/index.ts';
-import {
-  BeepModel,
-  ChangeModel,
-  EvidenceModel,
-  LogEntryModel,
-  PartModel,
-  PhotoModel,
-  ReadingModel,
-  ReadoutModel,
-  type Inverse,
-} from '../../database/models/index.ts';
+import { LogEntryModel } from '../../database/models/index.ts';
 
 export interface Step {
   readonly kind: string;
@@ -28,6 +19,34 @@ export interface Step {
 export const appendLog = (unit: UnitModel, step: Step, transaction: Transaction): Promise<void> =>
   appendSteps(unit, [step], transaction);
 
+/** Steps of one thought that are gathered until all of it is done. */
+const gathered = new WeakMap<Transaction, Step[]>();
+
+/** Carries out several acts as one step: what each of them would write into the log becomes one. */
+export async function asOneStep(
+  unit: UnitModel,
+  words: string | undefined,
+  work: () => Promise<void>,
+  transaction: Transaction,
+): Promise<void> {
+  const steps: Step[] = [];
+  gathered.set(transaction, steps);
+  try {
+    await work();
+  } finally {
+    gathered.delete(transaction);
+  }
+  const [first] = steps;
+  if (!first) return;
+  const kinds = new Set(steps.map(({ kind }) => kind));
+  const step = {
+    kind: kinds.size === 1 ? first.kind : 'several',
+    summary: words ?? steps.map(({ summary }) => summary).join(' '),
+    inverse: steps.flatMap(({ inverse = [] }) => inverse),
+  };
+  await appendLog(unit, step, transaction);
+}
+
 /** Writes steps one after the other, all at once. */
 export async function appendSteps(
   unit: UnitModel,
@@ -35,6 +54,11 @@ export async function appendSteps(
   transaction: Transaction,
 ): Promise<void> {
   if (steps.length === 0) return;
+  const together = gathered.get(transaction);
+  if (together) {
+    together.push(...steps);
+    return;
+  }
   const first = unit.sequence + 1;
   const rows = steps.map(
     ({ kind, summary, inverse = [], at = new Date(), by = actorOf(transaction) }, i) => ({
@@ -43,7 +67,7 @@ export async function appendSteps(
       sequence: first + i,
       at,
       kind,
-      summary,
+      summary: cut(summary),
       inverse: [...inverse],
       undoneAt: null,
       by,
@@ -53,6 +77,15 @@ export async function appendSteps(
   await unit.update({ sequence: last.sequence, lastActivityAt: last.at }, { transaction });
   if (rows.length === 1) await LogEntryModel.create(last, { transaction });
   else await LogEntryModel.bulkCreate(rows, { transaction });
+}
+
+const cut = (summary: string): string =>
+  summary.length > LONGEST_SUMMARY ? `${summary.slice(0, LONGEST_SUMMARY - 1)}…` : summary;
+
+/** What takes a step back, in the order in which it was done; null where this version cannot. */
+export function inversesOf({ inverse }: LogEntryModel): Inverse[] | null {
+  const read = inverse.map(readInverse);
+  return read.every((each) => each !== null) ? read : null;
 }
 
 /** A step by its place in the log. */
@@ -74,32 +107,10 @@ export async function stepSince(
   const later = await LogEntryModel.findAll({
     where: { unitId, sequence: { [Op.gt]: sequence }, undoneAt: null },
     order: [['sequence', 'DESC']],
+    attributes: { exclude: ['effects'] },
     transaction,
   });
-  return later.find((e) => e.inverse.some(isOf)) ?? null;
-}
-
-/** Kinds of things that a step may have changed, by the word in its inverse. */
-const ENTITIES = {
-  part: PartModel,
-  readout: ReadoutModel,
-  change: ChangeModel,
-  photo: PhotoModel,
-  reading: ReadingModel,
-  evidence: EvidenceModel,
-  beep: BeepModel,
-} as const;
-
-type Entities = { [Of in keyof typeof ENTITIES]: InstanceType<(typeof ENTITIES)[Of]> };
-
-/** The row that a step has changed, live or not. */
-export async function entityOf<Of extends keyof Entities>(
-  of: Of,
-  id: string,
-  transaction: Transaction,
-): Promise<Entities[Of] | null> {
-  const model: ModelStatic<Model> = ENTITIES[of];
-  return (await model.findByPk(id, { transaction })) as Entities[Of] | null;
+  return later.find((e) => inversesOf(e)?.some(isOf)) ?? null;
 }
 
 export async function markUndone(step: LogEntryModel, transaction: Transaction): Promise<void> {

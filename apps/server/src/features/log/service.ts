@@ -1,15 +1,17 @@
-import type { Transaction } from 'sequelize';
-import type { ChangeModel, Inverse, UnitModel } from '../../database/models/index.ts';
+import type { Inverse, RowOf } from '@zemble/contract';
+import { isSameThing } from '@zemble/core';
+import type { Model, Transaction } from 'sequelize';
+import type { ChangeModel, RowModel, UnitModel } from '../../database/models/index.ts';
 import { changeRow, setRemoved, setWithdrawn } from '../../database/rows.ts';
 import { ApiError, invalid, notFound } from '../../errors.ts';
 import { retraceUnit } from '../beeps/service.ts';
+import { untickInChange } from '../changes/service.ts';
 import { moveStock } from '../drawer/service.ts';
 import { turnRow } from '../photos/service.ts';
+import { anyRow } from '../record/repository.ts';
+import { putThings } from '../record/things.ts';
 import { setFields } from '../units/fields.ts';
-import { tellOfReading } from '../readings/repository.ts';
-import { appendLog, entityOf, markUndone, stepAt, stepSince } from './repository.ts';
-
-type EntityName = Parameters<typeof entityOf>[0];
+import { appendLog, inversesOf, markUndone, stepAt, stepSince } from './repository.ts';
 
 export async function addNote(unit: UnitModel, text: string, transaction: Transaction): Promise<void> {
   await appendLog(unit, { kind: 'note', summary: text }, transaction);
@@ -23,12 +25,13 @@ export async function undoStep(unit: UnitModel, sequence: number, transaction: T
   const entry = await stepAt(unit.id, sequence, transaction);
   if (!entry) throw notFound('step', String(sequence));
   if (entry.undoneAt) throw invalid('That step was taken back already.', 'Take back another one.');
-  if (entry.inverse.length === 0)
+  const inverses = inversesOf(entry);
+  if (inverses === null || inverses.length === 0)
     throw invalid('That step cannot be taken back.', 'Only steps made here can be taken back.');
   const since = await stepSince(
     unit.id,
     sequence,
-    (later) => entry.inverse.some((inverse) => isSame(later, inverse)),
+    (later) => inverses.some((inverse) => isSame(later, inverse)),
     transaction,
   );
   if (since)
@@ -37,66 +40,90 @@ export async function undoStep(unit: UnitModel, sequence: number, transaction: T
       `It was changed again since: ${since.summary}`,
       'Take that step back first, or change it by hand.',
     );
-  for (const inverse of [...entry.inverse].reverse()) await applyInverse(unit, inverse, transaction);
-  if (entry.inverse.some(isOfTrace)) await retraceUnit(unit, transaction);
+  for (const inverse of inverses.toReversed()) await applyInverse(unit, inverse, transaction);
+  if (inverses.some(isOfTrace)) await retraceUnit(unit, transaction);
   await markUndone(entry, transaction);
   await appendLog(unit, { kind: 'undo', summary: `Took back: ${entry.summary}` }, transaction);
 }
 
 /** Whether it changes what the nets of the parts follow from. */
-const isOfTrace = ({ op }: Inverse): boolean =>
-  op === 'set-part' || op === 'set-part-removed' || op === 'withdraw-beep' || op === 'set-beep';
+const isOfTrace = (inverse: Inverse): boolean =>
+  'of' in inverse && (inverse.of === 'part' || inverse.of === 'beep');
 
-/** Whether two inverses are of one thing: an entity, or a field of the unit. */
+/** Fields of the unit that an inverse sets as a whole. */
+const wholeFields = (inverse: Inverse): readonly string[] =>
+  inverse.op === 'set-unit' ? Object.keys(inverse.values) : [];
+
+/** Whether two inverses are of one thing: an entity, a field of the unit, or something inside of one. */
 function isSame(a: Inverse, b: Inverse): boolean {
-  if (a.op === 'set-unit' || b.op === 'set-unit')
-    return (
-      a.op === 'set-unit' && b.op === 'set-unit' && Object.keys(a.values).some((field) => field in b.values)
-    );
-  return a.id === b.id;
+  if (a.op === 'put-things' && b.op === 'put-things')
+    return a.things.some((mine) => b.things.some((other) => isSameThing(mine, other)));
+  const [whole, other] = a.op === 'put-things' || a.op === 'set-unit' ? [a, b] : [b, a];
+  if (whole.op === 'put-things') return whole.things.some(({ at }) => wholeFields(other).includes(at[0]!));
+  if (whole.op === 'set-unit')
+    return other.op === 'put-things'
+      ? other.things.some(({ at }) => wholeFields(whole).includes(at[0]!))
+      : wholeFields(whole).some((field) => wholeFields(other).includes(field));
+  if (a.op === 'tick' && b.op === 'tick') return a.id === b.id && a.step === b.step;
+  return 'id' in a && 'id' in b && a.id === b.id;
 }
 
 /** Does what takes a step back. */
 async function applyInverse(unit: UnitModel, inverse: Inverse, transaction: Transaction): Promise<void> {
-  if (inverse.op === 'set-unit') return setFields(unit, inverse.values, transaction);
-  const row = <Of extends EntityName>(of: Of) => entityOf(of, inverse.id, transaction);
   switch (inverse.op) {
-    case 'set-part':
-      return putBack(await row('part'), inverse.values, transaction);
-    case 'set-readout':
-      return putBack(await row('readout'), inverse.values, transaction);
-    case 'set-change':
-      return withRow(await row('change'), (r) =>
-        changing(unit, r, () => changeRow(r, inverse.values, transaction), transaction),
-      );
-    case 'set-photo':
-      return putBack(await row('photo'), inverse.values, transaction);
-    case 'set-part-removed':
-      return withRow(await row('part'), (r) => setRemoved(r, inverse.removed, transaction));
-    case 'set-readout-removed':
-      return withRow(await row('readout'), (r) => setRemoved(r, inverse.removed, transaction));
-    case 'set-change-removed':
-      return withRow(await row('change'), (r) =>
-        changing(unit, r, () => setRemoved(r, inverse.removed, transaction), transaction),
-      );
-    case 'set-photo-removed':
-      return withRow(await row('photo'), (r) => setRemoved(r, inverse.removed, transaction));
+    case 'set-unit':
+      return setFields(unit, inverse.values, transaction);
+    case 'put-things':
+      await putThings(unit, inverse.things, transaction);
+      return;
     case 'turn-photo':
-      return withRow(await row('photo'), (r) => turnRow(unit, r, inverse.turn, transaction));
-    case 'withdraw-reading':
-      // Steps of an older record do not say it: they were all of readings that were taken.
-      return withRow(await row('reading'), (r) => setWithdrawn(r, inverse.withdrawn ?? true, transaction));
-    case 'withdraw-evidence':
-      return withRow(await row('evidence'), (r) => setWithdrawn(r, inverse.withdrawn, transaction));
-    case 'withdraw-beep':
-      return withRow(await row('beep'), (r) => setWithdrawn(r, inverse.withdrawn, transaction));
-    case 'set-beep':
-      return withRow(await row('beep'), async (r) => {
-        await r.update(inverse.values, { transaction });
-      });
-    case 'set-reading':
-      return withRow(await row('reading'), (r) => tellOfReading(r, inverse.values, transaction));
+      return withRow(
+        'photo',
+        inverse.id,
+        (row) => turnRow(unit, row, inverse.turn, transaction),
+        transaction,
+      );
+    case 'tick':
+      return withRow(
+        'change',
+        inverse.id,
+        (row) => untickInChange(unit, row, inverse, transaction),
+        transaction,
+      );
+    case 'withdraw':
+      return withRow(
+        inverse.of,
+        inverse.id,
+        (row) => setWithdrawn(row as Parameters<typeof setWithdrawn>[0], inverse.withdrawn, transaction),
+        transaction,
+      );
+    case 'set':
+    case 'set-removed':
+      return withRow(
+        inverse.of,
+        inverse.id,
+        async (row) => {
+          const work = () =>
+            inverse.op === 'set'
+              ? putBack(row, inverse.values, transaction)
+              : setRemoved(row as Versioned, inverse.removed, transaction);
+          return inverse.of === 'change' ? changing(unit, row as ChangeModel, work, transaction) : work();
+        },
+        transaction,
+      );
   }
+}
+
+type Versioned = Parameters<typeof changeRow>[0];
+
+/** Puts values back into a row: under a version of its own, where rows of its kind have one. */
+async function putBack(
+  row: RowModel<RowOf>,
+  values: Readonly<Record<string, unknown>>,
+  transaction: Transaction,
+): Promise<void> {
+  if ('version' in row.get()) await changeRow(row as Versioned, values, transaction);
+  else await (row as Model).update(values, { transaction });
 }
 
 /** Puts a change of the circuit back, with what it took from the drawer. */
@@ -113,12 +140,12 @@ async function changing(
 }
 
 /** Does something with a row, where it is there still. */
-const withRow = async <Row>(row: Row | null, work: (row: Row) => Promise<void>): Promise<void> =>
-  row === null ? undefined : work(row);
-
-/** Puts values back into a row, under a version of its own. */
-const putBack = (
-  row: Parameters<typeof changeRow>[0] | null,
-  values: Record<string, unknown>,
+async function withRow<Of extends RowOf>(
+  of: Of,
+  id: string,
+  work: (row: RowModel<Of>) => Promise<void>,
   transaction: Transaction,
-): Promise<void> => withRow(row, (r) => changeRow(r, values, transaction));
+): Promise<void> {
+  const row = await anyRow(of, id, transaction);
+  if (row !== null) await work(row);
+}

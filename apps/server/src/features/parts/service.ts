@@ -47,7 +47,7 @@ export async function addPart(
   const step = {
     kind: 'part',
     summary: `Added ${lineOf(part)}`,
-    inverse: [...claimed, { op: 'set-part-removed' as const, id: row.id, removed: true }],
+    inverse: [...claimed, { op: 'set-removed' as const, of: 'part' as const, id: row.id, removed: true }],
   };
   await appendLog(unit, step, transaction);
 }
@@ -82,7 +82,7 @@ export async function updatePart(
   const claimed = await claimNames(unit, part, id, transaction);
   await retraceUnit(unit, transaction);
   const summary = `Changed ${before.ref} to ${lineOf(part)}`;
-  const inverse = [...renamed, ...claimed, { op: 'set-part' as const, id, values: before }];
+  const inverse = [...renamed, ...claimed, { op: 'set' as const, of: 'part' as const, id, values: before }];
   await appendLog(unit, { kind: 'part', summary, inverse }, transaction);
 }
 
@@ -101,7 +101,7 @@ export async function removePart(
     {
       kind: 'part',
       summary,
-      inverse: [{ op: 'set-part-removed', id, removed: false }],
+      inverse: [{ op: 'set-removed', of: 'part', id, removed: false }],
     },
     transaction,
   );

@@ -1,12 +1,16 @@
-import type { Board, Panel, UnitResource } from '@zemble/contract';
+import type { Board, Damage, IntakeData, Panel, UnitResource } from '@zemble/contract';
 import { turnedPoint } from './turned.ts';
 
-/** What of a unit photos lie under. */
-type Laid = Pick<UnitResource, 'boards' | 'panels'>;
+/** What of a unit photos lie under, or lies on them. */
+type Laid = Pick<UnitResource, 'boards' | 'panels' | 'intake'>;
 
-/** Boards and panels with the photos under them named anew; one without a name there lies under none of them any more. */
+/** Boards, panels and damage with their photos named anew; one without a name there lies under and on none of them any more. */
 export function relaid(
-  { boards, panels }: { readonly boards: readonly Board[]; readonly panels: readonly Panel[] },
+  {
+    boards,
+    panels,
+    intake,
+  }: { readonly boards: readonly Board[]; readonly panels: readonly Panel[]; readonly intake: IntakeData },
   nameOf: (photoId: string) => string | undefined,
 ): Laid {
   const named = <Photo extends { readonly photoId: string }>(photo: Photo | undefined) => {
@@ -16,13 +20,35 @@ export function relaid(
   return {
     boards: boards.map(({ photo, ...board }) => ({ ...board, ...named(photo) })),
     panels: panels.map(({ photo, ...panel }) => ({ ...panel, ...named(photo) })),
+    intake: withDamage(intake, (mark) => {
+      const { photoId, x: _x, y: _y, ...rest } = mark;
+      if (photoId === undefined) return mark;
+      const name = nameOf(photoId);
+      return name === undefined ? rest : { ...mark, photoId: name };
+    }),
   };
 }
 
-/** Boards and panels under which a photo lies, after it was turned by quarters clockwise; those of the two that it changes. */
-export function turnedUnder({ boards, panels }: Laid, photoId: string, quarters: number): Partial<Laid> {
+/** A complaint with each mark of damage as it is made anew; itself where there is none. */
+const withDamage = (intake: IntakeData, make: (mark: Damage) => Damage): IntakeData =>
+  intake.damage === undefined ? intake : { ...intake, damage: intake.damage.map(make) };
+
+/** What lies under or on a photo, after it was turned by quarters clockwise; the fields of the unit that it changes. */
+export function turnedWith(
+  { boards, panels, intake }: Laid,
+  photoId: string,
+  quarters: number,
+): Partial<Laid> {
   const isUnder = ({ photo }: Pick<Board | Panel, 'photo'>) => photo?.photoId === photoId;
+  const isOn = (mark: Damage) => mark.photoId === photoId && mark.x !== undefined && mark.y !== undefined;
   return {
+    ...(intake.damage?.some(isOn)
+      ? {
+          intake: withDamage(intake, (mark) =>
+            isOn(mark) ? { ...mark, ...turnedPoint({ x: mark.x!, y: mark.y! }, quarters) } : mark,
+          ),
+        }
+      : {}),
     ...(boards.some(isUnder)
       ? {
           boards: boards.map((board): Board => {

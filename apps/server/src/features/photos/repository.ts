@@ -1,20 +1,8 @@
 import type { PhotoResource } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import { PhotoModel } from '../../database/models/index.ts';
-import { photoResource } from '../units/resources.ts';
 
 const WITHOUT_PICTURE = { exclude: ['picture'] };
-
-/** Photos of a unit in their order, without the pictures themselves. */
-export async function photosOf(unitId: string, transaction?: Transaction): Promise<PhotoResource[]> {
-  const rows = await PhotoModel.findAll({
-    where: { unitId, removedAt: null },
-    order: [['position', 'ASC']],
-    attributes: WITHOUT_PICTURE,
-    ...(transaction ? { transaction } : {}),
-  });
-  return rows.map(photoResource);
-}
 
 /** A photo as it is shown. */
 export interface ShownPhoto {

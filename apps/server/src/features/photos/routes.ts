@@ -1,13 +1,12 @@
-import { removeSchema, updatePhotoSchema, writeAnswerSchema } from '@zemble/contract';
+import { writeAnswerSchema } from '@zemble/contract';
 import type { FastifyError, FastifyRequest } from 'fastify';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { ApiError, invalid, notFound } from '../../errors.ts';
 import { changeUnit } from '../units/access.ts';
-import { unitWrite } from '../units/write-route.ts';
 import { readPicture, shownPicture } from './picture.ts';
 import { pictureOf } from './repository.ts';
-import { addPhoto, removePhoto, updatePhoto } from './service.ts';
+import { addPhoto } from './service.ts';
 
 const unitParams = z.object({ unitId: z.uuid() });
 const params = { photoId: z.uuid() };
@@ -74,24 +73,4 @@ export function photoRoutes(app: App): void {
       return reply.type('image/jpeg').send(await shownPicture(picture));
     },
   );
-  unitWrite(app, {
-    method: 'PATCH',
-    path: '/photos/:photoId',
-    tag: 'photos',
-    summary: 'Rename or turn a photo, or set its points',
-    params,
-    body: updatePhotoSchema,
-    status: 200,
-    change: (unit, request, t) => updatePhoto(unit, request.params.photoId, request.body, t),
-  });
-  unitWrite(app, {
-    method: 'POST',
-    path: '/photos/:photoId/remove',
-    tag: 'photos',
-    summary: 'Remove a photo',
-    params,
-    body: removeSchema,
-    status: 200,
-    change: (unit, request, t) => removePhoto(unit, request.params.photoId, request.body.baseVersion, t),
-  });
 }

@@ -1,14 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import type { PhotoOverlay, PhotoResource, UpdatePhoto } from '@zemble/contract';
+import type { Inverse, PhotoOverlay, PhotoResource, UpdatePhoto } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
-import type { Inverse, PhotoModel, UnitModel } from '../../database/models/index.ts';
+import type { PhotoModel, UnitModel } from '../../database/models/index.ts';
 import { changeRow, setRemoved } from '../../database/rows.ts';
 import { z } from 'zod';
 import { invalid, notFound, stale } from '../../errors.ts';
 import { appendLog } from '../log/repository.ts';
 import { setFields } from '../units/fields.ts';
 import { photoResource } from '../units/resources.ts';
-import { turnedUnder } from './laid-photos.ts';
+import { turnedWith } from './laid-photos.ts';
 import { findPhoto, insertPhotoRow, linkedWith } from './repository.ts';
 import type { Picture } from './picture.ts';
 import { turnedOverlay, turnedPair, turnedPoint, WHOLE_TURN } from './turned.ts';
@@ -28,7 +28,7 @@ export interface NewPhoto {
 /** Adds a photo at the end and says so in the log. */
 export async function addPhoto(unit: UnitModel, photo: NewPhoto, transaction: Transaction): Promise<void> {
   const { id, name } = await insertPhoto(unit, photo, transaction);
-  const inverse = [{ op: 'set-photo-removed' as const, id, removed: true }];
+  const inverse = [{ op: 'set-removed' as const, of: 'photo' as const, id, removed: true }];
   await appendLog(unit, { kind: 'photo', summary: `Added the photo ${name}.`, inverse }, transaction);
 }
 
@@ -99,13 +99,13 @@ export async function updatePhoto(
         : 'Renamed';
   const inverse: Inverse =
     change.turn === undefined
-      ? { op: 'set-photo', id, values: { name, points, overlay } }
+      ? { op: 'set', of: 'photo', id, values: { name, points, overlay } }
       : { op: 'turn-photo', id, turn: WHOLE_TURN - change.turn };
   const summary = `${what} the photo ${row.name}.`;
   await appendLog(unit, { kind: 'photo', summary, inverse: [inverse] }, transaction);
 }
 
-/** Turns a picture by quarters clockwise, with its points, what is drawn over it, and what it lies under. */
+/** Turns a picture by quarters clockwise, with its points, what is drawn over it, what it lies under, and damage that is marked on it. */
 export async function turnRow(
   unit: UnitModel,
   row: PhotoModel,
@@ -118,7 +118,7 @@ export async function turnRow(
     const overlay = { ...other.overlay, link: { ...link, there: turnedPair(link.there, quarters) } };
     await changeRow(other, { overlay }, transaction);
   }
-  const laid = turnedUnder(unit, row.id, quarters);
+  const laid = turnedWith(unit, row.id, quarters);
   if (Object.keys(laid).length > 0) await setFields(unit, laid, transaction);
   const isOnItsSide = quarters % 2 === 1;
   await changeRow(
@@ -165,6 +165,6 @@ export async function removePhoto(
 ): Promise<void> {
   const row = await photoAtVersion(unit, id, baseVersion, transaction);
   await setRemoved(row, true, transaction);
-  const inverse = [{ op: 'set-photo-removed' as const, id, removed: false }];
+  const inverse = [{ op: 'set-removed' as const, of: 'photo' as const, id, removed: false }];
   await appendLog(unit, { kind: 'photo', summary: `Removed the photo ${row.name}.`, inverse }, transaction);
 }

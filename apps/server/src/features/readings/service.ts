@@ -66,7 +66,7 @@ export async function addReading(
   );
   await appendLog(
     unit,
-    { kind: 'reading', summary, inverse: [{ op: 'withdraw-reading', id, withdrawn: true }] },
+    { kind: 'reading', summary, inverse: [{ op: 'withdraw', of: 'reading', id, withdrawn: true }] },
     transaction,
   );
 }
@@ -100,7 +100,7 @@ export async function amendReading(
       ? []
       : [`the controls ${isAsDrawn ? 'stood as drawn' : 'may have stood anywhere'}`]),
   ];
-  const inverse = [{ op: 'set-reading' as const, id, values: before }];
+  const inverse = [{ op: 'set' as const, of: 'reading' as const, id, values: before }];
   await appendLog(
     unit,
     { kind: 'reading', summary: `Of the reading of ${ref}: ${words.join(', ')}.`, inverse },

@@ -51,7 +51,7 @@ export async function addReadout(
   const step = {
     kind: 'readout',
     summary: `Added the readout ${readout.name}.`,
-    inverse: [{ op: 'set-readout-removed' as const, id, removed: true }],
+    inverse: [{ op: 'set-removed' as const, of: 'readout' as const, id, removed: true }],
   };
   await appendLog(unit, step, transaction);
 }
@@ -87,7 +87,7 @@ export async function updateReadout(
     {
       kind: 'readout',
       summary,
-      inverse: [{ op: 'set-readout', id, values: { definition: before } }],
+      inverse: [{ op: 'set', of: 'readout', id, values: { definition: before } }],
     },
     transaction,
   );
@@ -107,7 +107,7 @@ export async function removeReadout(
     {
       kind: 'readout',
       summary,
-      inverse: [{ op: 'set-readout-removed', id, removed: false }],
+      inverse: [{ op: 'set-removed', of: 'readout', id, removed: false }],
     },
     transaction,
   );

@@ -33,9 +33,10 @@ export async function changeUnit(
   const carryOut = async (transaction: Transaction, key: string) => {
     const unit = await lockUnit(unitId, transaction);
     if (!unit) throw notFound('unit', unitId);
+    const before = { sets: unit.sets };
     const rows = watch(transaction);
     await change(unit, transaction);
-    return commitEdit(unit, key, rows, transaction);
+    return commitEdit(unit, before, key, rows, transaction);
   };
   return writeOnce(database, request, reply, status, carryOut, content);
 }

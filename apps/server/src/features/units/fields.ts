@@ -1,9 +1,8 @@
-import { UNIT_FIELDS, type FieldVersions, type UnitField } from '@zemble/contract';
+import { isUnitField, UNIT_FIELDS, type FieldVersions, type UnitField } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
+import { noteWhole } from '../../database/noted-rows.ts';
 import { changeUnitRow } from './repository.ts';
-
-const isField = (name: string): name is UnitField => UNIT_FIELDS.some((field) => field === name);
 
 /** Sets fields of a unit, each with its next version. */
 export async function setFields(
@@ -11,7 +10,8 @@ export async function setFields(
   values: Readonly<Record<string, unknown>>,
   transaction: Transaction,
 ): Promise<void> {
-  const fields = Object.keys(values).filter(isField);
+  const fields = Object.keys(values).filter(isUnitField);
+  noteWhole(transaction, fields);
   const next = Object.fromEntries(fields.map((field) => [field, (unit.versions[field] ?? 0) + 1]));
   await changeUnitRow(unit, { ...values, versions: { ...unit.versions, ...next } }, transaction);
 }

@@ -1,33 +1,16 @@
 import {
   DELETED_DAYS,
+  ROW_KINDS,
+  type RowList,
   type Stage,
   type UnitPlace,
   type UnitResource,
   type UnitSummary,
 } from '@zemble/contract';
-import { photosOf } from '../photos/repository.ts';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
-import {
-  BeepModel,
-  ChangeModel,
-  EvidenceModel,
-  LogEntryModel,
-  PartModel,
-  ReadingModel,
-  ReadoutModel,
-  UnitModel,
-} from '../../database/models/index.ts';
-
-import {
-  beepResource,
-  changeResource,
-  evidenceResource,
-  logResource,
-  partResource,
-  readingResource,
-  readoutResource,
-  unitFields,
-} from './resources.ts';
+import { UnitModel } from '../../database/models/index.ts';
+import { rowsOf } from '../record/repository.ts';
+import { rowResource, unitFields } from './resources.ts';
 
 type NewUnit = Omit<UnitModel['_creationAttributes'], 'number'>;
 
@@ -122,65 +105,19 @@ export async function loadUnit(
   const options = transaction ? { transaction } : {};
   const unit = await UnitModel.findByPk(id, options);
   if (!unit) return null;
-  const parts = await PartModel.findAll({
-    where: { unitId: id, removedAt: null },
-    order: [['position', 'ASC']],
-    ...options,
-  });
-  const readouts = await ReadoutModel.findAll({
-    where: { unitId: id, removedAt: null },
-    order: [['position', 'ASC']],
-    ...options,
-  });
-  const changes = await ChangeModel.findAll({
-    where: { unitId: id, removedAt: null },
-    order: [['position', 'ASC']],
-    ...options,
-  });
-  const readings = await ReadingModel.findAll({
-    where: { unitId: id },
-    order: [
-      ['takenAt', 'ASC'],
-      ['id', 'ASC'],
-    ],
-    ...options,
-  });
-  const evidence = await EvidenceModel.findAll({
-    where: { unitId: id },
-    order: [
-      ['takenAt', 'ASC'],
-      ['id', 'ASC'],
-    ],
-    ...options,
-  });
-  const beeps = await BeepModel.findAll({
-    where: { unitId: id },
-    order: [
-      ['takenAt', 'ASC'],
-      ['id', 'ASC'],
-    ],
-    ...options,
-  });
-  const log = await LogEntryModel.findAll({
-    where: { unitId: id },
-    order: [['sequence', 'DESC']],
-    attributes: { exclude: ['effects'] },
-    ...(wholeLog ? {} : { limit: LOG_LENGTH }),
-    ...options,
-  });
+  const lists: [string, unknown[]][] = [];
+  for (const { of, list, order } of ROW_KINDS) {
+    const limit = order === 'newest' && !wholeLog ? LOG_LENGTH : undefined;
+    const rows = await rowsOf(of, id, { transaction, limit });
+    lists.push([list, rows.map((row) => rowResource(of, row))]);
+  }
+  const rows = Object.fromEntries(lists) as Pick<UnitResource, RowList>;
   return {
     id: unit.id,
     number: unit.number,
     sequence: unit.sequence,
-    ...unitFields(unit, log[0]?.summary ?? null),
-    evidence: evidence.map(evidenceResource),
-    photos: await photosOf(id, transaction),
-    parts: parts.map(partResource),
-    readouts: readouts.map(readoutResource),
-    changes: changes.map(changeResource),
-    readings: readings.map(readingResource),
-    beeps: beeps.map(beepResource),
-    log: log.map(logResource),
+    ...unitFields(unit, rows.log[0]?.summary ?? null),
+    ...rows,
   };
 }
 

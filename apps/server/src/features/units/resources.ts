@@ -1,15 +1,18 @@
-import type {
-  BeepResource,
-  ChangeResource,
-  Effect,
-  EvidenceResource,
-  FilePart,
-  LogEntry,
-  PartResource,
-  PhotoResource,
-  ReadingResource,
-  ReadoutResource,
-  UnitFields,
+import {
+  UNIT_FIELDS,
+  type BeepResource,
+  type ChangeResource,
+  type EvidenceResource,
+  type FilePart,
+  type LogEntry,
+  type PartResource,
+  type PhotoResource,
+  type ReadingResource,
+  type ReadoutResource,
+  type RowOf,
+  type RowValue,
+  type UnitField,
+  type UnitFields,
 } from '@zemble/contract';
 import type {
   BeepModel,
@@ -20,6 +23,7 @@ import type {
   PhotoModel,
   ReadingModel,
   ReadoutModel,
+  RowModel,
   UnitModel,
 } from '../../database/models/index.ts';
 
@@ -115,32 +119,25 @@ export const logResource = (l: LogEntryModel): LogEntry => ({
 
 /** What a unit's row says of the unit itself. */
 export const unitFields = (unit: UnitModel, lastActivity: string | null): UnitFields => ({
-  name: unit.name,
-  kind: unit.kind,
-  hazards: unit.hazards,
+  ...(Object.fromEntries(UNIT_FIELDS.map((name) => [name, unit[name]])) as Pick<UnitFields, UnitField>),
+  ticks: unit.ticks,
   stage: unit.stage,
-  place: unit.place,
   lastActivityAt: unit.lastActivityAt.toISOString(),
   lastActivity,
-  notes: unit.notes,
-  hazardNotes: unit.hazardNotes,
-  settings: unit.settings,
-  sets: unit.sets,
-  wires: unit.wires,
-  boards: unit.boards,
-  panels: unit.panels,
-  ticks: unit.ticks,
-  ground: unit.ground,
-  nudges: unit.nudges,
-  models: unit.models,
-  path: unit.path,
-  intake: unit.intake,
   versions: unit.versions,
 });
 
-/** An effect on one entity: as it is now, or gone. */
-export const goneEffect = (entity: Extract<Effect, { of: 'gone' }>['entity'], id: string): Effect => ({
-  of: 'gone',
-  entity,
-  id,
-});
+type Resources = { readonly [Of in RowOf]: (row: RowModel<Of>) => RowValue<Of> };
+const RESOURCES: Resources = {
+  part: partResource,
+  readout: readoutResource,
+  change: changeResource,
+  reading: readingResource,
+  evidence: evidenceResource,
+  beep: beepResource,
+  photo: photoResource,
+  log: logResource,
+};
+
+/** A row of any kind as it travels. */
+export const rowResource = <Of extends RowOf>(of: Of, row: RowModel<Of>): RowValue<Of> => RESOURCES[of](row);

@@ -4,7 +4,6 @@ import {
   repairHistorySchema,
   unitListSchema,
   unitResourceSchema,
-  updateUnitSchema,
   writeAnswerSchema,
 } from '@zemble/contract';
 import { writeReadingsCsv } from '@zemble/core';
@@ -13,8 +12,7 @@ import type { App } from '../../app.ts';
 import { notFound } from '../../errors.ts';
 import { createUnitOnce, unitOrNotFound } from './access.ts';
 import { listUnits, repairHistory } from './repository.ts';
-import { unitWrite } from './write-route.ts';
-import { createUnit, updateUnit } from './service.ts';
+import { createUnit } from './service.ts';
 import { exportUnit, insertDocument, readyFile } from './unit-file.ts';
 
 const params = z.object({ unitId: z.uuid() });
@@ -80,15 +78,6 @@ export function unitRoutes(app: App): void {
       return createUnitOnce(app.database, request, reply, (t) => insertDocument(ready, t, { id }));
     },
   );
-  unitWrite(app, {
-    method: 'PATCH',
-    path: '',
-    tag: 'units',
-    summary: 'Change what is said of a unit',
-    body: updateUnitSchema,
-    status: 200,
-    change: (unit, { body }, t) => updateUnit(unit, body, t),
-  });
   app.get(
     '/units/:unitId/readings.csv',
     { schema: { tags: ['readings'], summary: 'Every reading of parts as a table', params } },

@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import {
   DELETED_DAYS,
-  type Hazard,
+  emptyFields,
+  isUnitField,
+  UNIT_FIELD_KINDS,
   type IntakeData,
   type UnitPlace,
   type UpdateUnit,
@@ -12,7 +14,7 @@ import type { createUnitSchema } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
 import { invalid, stale } from '../../errors.ts';
-import { openLedger, checkSets } from '../changes/service.ts';
+import { openLedger } from '../changes/service.ts';
 import { appendLog } from '../log/repository.ts';
 import { fieldsChangedSince, setFields } from './fields.ts';
 import { changeUnitRow, insertUnit } from './repository.ts';
@@ -29,27 +31,12 @@ export async function createUnit(
 
 /** A unit of which nothing is said yet. */
 export const blankUnit = () => ({
+  ...emptyFields(),
   sequence: 0,
   versions: {},
-  place: 'bench' as const,
   isDemo: false,
-  name: 'Unnamed unit',
-  kind: '',
-  hazards: [] as Hazard[],
-  hazardNotes: '',
-  settings: [],
-  sets: [],
-  wires: [],
-  boards: [],
-  panels: [],
   ticks: {},
-  notes: '',
   stage: 'trace' as const,
-  ground: '0',
-  nudges: {},
-  models: [],
-  path: null,
-  intake: {},
   extra: {},
   lastActivityAt: new Date(),
 });
@@ -67,7 +54,6 @@ export async function updateUnit(
       versions: Object.fromEntries(changed.map((field) => [field, unit.versions[field] ?? 0])),
       values: Object.fromEntries(changed.map((field) => [field, unit.get(field)])),
     });
-  if (described.sets) await checkSets(unit, described.sets, transaction);
   const left = change.place === 'away' ? await openLedger(unit, transaction) : [];
   if (left.length > 0 && reason === '')
     throw invalid(
@@ -95,31 +81,15 @@ const PLACED: Readonly<Record<UnitPlace, string>> = {
   away: 'Put away.',
   deleted: `Deleted; it can be brought back for ${DELETED_DAYS} days.`,
 };
-const FIELD_WORDS: Readonly<Record<string, string>> = {
-  name: 'its name',
-  kind: 'what kind it is',
-  hazards: 'what in it can hurt',
-  hazardNotes: 'what else in it can hurt',
-  notes: 'its notes',
-  settings: 'the settings of its controls',
-  wires: 'its wires',
-  boards: 'its boards',
-  panels: 'its panels',
-  sets: 'its sets of changes',
-  ground: 'its ground',
-  nudges: 'the places of symbols',
-  models: 'the unit’s own models',
-  path: 'the signal path',
-  intake: 'the complaint',
-  place: 'where it is',
-};
+const wordsOf = (fields: readonly string[]): string =>
+  fields.map((field) => (isUnitField(field) ? UNIT_FIELD_KINDS[field].words : field)).join(', ');
 const fieldWords = (fields: readonly string[]): string => {
-  const words = fields.map((field) => FIELD_WORDS[field] ?? field).join(', ');
+  const words = wordsOf(fields);
   return `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 };
 
 /** What was changed, as a sentence of the log. */
-function describeChange(
+export function describeChange(
   fields: readonly string[],
   before: IntakeData,
   after: IntakeData | undefined,
@@ -127,5 +97,5 @@ function describeChange(
   const told = after === undefined || fields.length > 1 ? [] : intakeSentences(before, after);
   if (told.length > 0) return told.join(' ');
   if (fields.every((field) => field === 'nudges')) return 'Moved a symbol.';
-  return `Changed ${fields.map((field) => FIELD_WORDS[field] ?? field).join(', ')}.`;
+  return `Changed ${wordsOf(fields)}.`;
 }

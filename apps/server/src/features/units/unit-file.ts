@@ -77,7 +77,10 @@ export async function insertDocument(
   const { ground, parts, models, changes = [], sets = [], beeps = [], ...circuitExtra } = circuit;
   // Photos are named by their places in a file, from 0.
   const photoIds = (photos ?? []).map(() => randomUUID());
-  const laid = relaid({ boards: boards ?? [], panels: panels ?? [] }, (place) => photoIds[Number(place)]);
+  const laid = relaid(
+    { boards: boards ?? [], panels: panels ?? [], intake: intake ?? {} },
+    (place) => photoIds[Number(place)],
+  );
   const unit = await insertUnit(
     {
       ...blankUnit(),
@@ -97,7 +100,6 @@ export async function insertDocument(
       nudges: drawing?.nudges ?? {},
       models: [...(models ?? [])],
       path: path ?? null,
-      intake: intake ?? {},
       extra: { file, unit: unitExtra, circuit: circuitExtra },
     },
     transaction,
@@ -247,7 +249,7 @@ async function exportIn(
   const readoutIds = new Map(resource.readouts.map((r) => [r.id, r.readout.id]));
   const changeIds = new Map(resource.changes.map((c) => [c.id, c.change.id]));
   const { places, pictures } = await filePhotos(id, transaction);
-  const { boards, panels } = relaid(resource, (photoId) => places.get(photoId));
+  const { boards, panels, intake } = relaid(resource, (photoId) => places.get(photoId));
   const full: UnitDocument = {
     ...extra.file,
     ...document,
@@ -291,7 +293,7 @@ async function exportIn(
         },
       ];
     }),
-    intake: Object.keys(resource.intake).length > 0 ? resource.intake : undefined,
+    intake: Object.keys(intake).length > 0 ? intake : undefined,
     evidence:
       resource.evidence.length > 0
         ? resource.evidence.map(({ id: _id, withdrawn, ...seen }) => ({

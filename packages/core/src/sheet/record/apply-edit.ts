@@ -1,95 +1,101 @@
-import type { Edit, Effect, UnitResource } from '@zemble/contract';
+import {
+  rowKind,
+  type AnyRowKind,
+  type Edit,
+  type Effect,
+  type RowOf,
+  type RowValue,
+  type Thing,
+  type UnitResource,
+} from '@zemble/contract';
+import { putThing } from './things.ts';
 
 /** Entries of the log that a page keeps. */
 const KEPT_LOG = 500;
 
 /**
  * A unit with an edit carried out on it; whatever the edit does not touch stays the same object. An edit that is in the
- * unit already leaves it as it is; null where edits in between are missing, and the unit has to be fetched.
+ * unit already leaves it as it is; null where edits in between are missing, or it meets something else than it was made on:
+ * then the unit has to be fetched.
  */
 export function applyEdit(unit: UnitResource, edit: Edit): UnitResource | null {
   if (edit.sequence <= unit.sequence) return unit;
   if (edit.sequence > unit.sequence + 1) return null;
-  return { ...edit.effects.reduce(withEffect, unit), sequence: edit.sequence };
+  const next = edit.effects.reduce<UnitResource | null>(
+    (now, effect) => now && withEffect(now, effect),
+    unit,
+  );
+  return next && { ...next, sequence: edit.sequence };
 }
 
 /** Edits that follow one another, as `applyEdit` carries out each. */
 export const applyEdits = (unit: UnitResource, edits: readonly Edit[]): UnitResource | null =>
   edits.reduce<UnitResource | null>((now, edit) => now && applyEdit(now, edit), unit);
 
-function withEffect(unit: UnitResource, effect: Effect): UnitResource {
+/** A unit with things put into its fields; null where one of them finds something else than it is put on. */
+export function withThings(unit: UnitResource, things: readonly Thing[]): UnitResource | null {
+  const values = new Map<string, unknown>();
+  for (const thing of things) {
+    const field = thing.at[0]!;
+    const result = putThing(values.has(field) ? values.get(field) : Reflect.get(unit, field), thing);
+    if (!result.ok) return null;
+    values.set(field, result.value);
+  }
+  return { ...unit, ...Object.fromEntries(values) };
+}
+
+function withEffect(unit: UnitResource, effect: Effect): UnitResource | null {
   switch (effect.of) {
     case 'unit':
       return { ...unit, ...defined(effect.value) };
-    case 'part':
-      return { ...unit, parts: withPart(unit.parts, effect.value, effect.isNew === true) };
-    case 'readout':
-      return { ...unit, readouts: byPosition(replaced(unit.readouts, effect.value)) };
-    case 'change':
-      return { ...unit, changes: byPosition(replaced(unit.changes, effect.value)) };
-    case 'reading':
-      return { ...unit, readings: byTime(replaced(unit.readings, effect.value)) };
-    case 'evidence':
-      return { ...unit, evidence: byTime(replaced(unit.evidence, effect.value)) };
-    case 'beep':
-      return { ...unit, beeps: byTime(replaced(unit.beeps, effect.value)) };
-    case 'photo':
-      return { ...unit, photos: replaced(unit.photos, effect.value) };
-    case 'log':
-      return {
-        ...unit,
-        log: [...replaced(unit.log, effect.value)].sort((a, b) => b.sequence - a.sequence).slice(0, KEPT_LOG),
-      };
-    case 'gone':
-      return without(unit, effect);
+    case 'things':
+      return withThings(unit, effect.things);
+    case 'gone': {
+      const { list } = rowKind(effect.entity);
+      return { ...unit, [list]: listOf(unit, list).filter(({ id }) => id !== effect.id) };
+    }
+    default:
+      return withRow(unit, rowKind(effect.of), effect.value, effect.isNew === true);
   }
 }
+
+type Row = RowValue<RowOf>;
+const listOf = (unit: UnitResource, list: AnyRowKind['list']): readonly Row[] => unit[list];
 
 const defined = <T extends object>(values: T): T =>
   Object.fromEntries(Object.entries(values).filter(([, v]) => v !== undefined)) as T;
 
-interface Named {
-  readonly id: string;
+/** A unit with a row as it is now, in its place in the list of its kind. */
+function withRow(unit: UnitResource, { list, order }: AnyRowKind, value: Row, isNew: boolean): UnitResource {
+  const known = listOf(unit, list);
+  const moved = isNew && order === 'position' ? movedOn(known, value) : known;
+  const isThere = moved.some(({ id }) => id === value.id);
+  const next = isThere ? moved.map((row) => (row.id === value.id ? value : row)) : [...moved, value];
+  const sorted = inOrder(next, ORDERS[order]);
+  return { ...unit, [list]: order === 'newest' ? sorted.slice(0, KEPT_LOG) : sorted };
 }
 
-/** The list with an entity in its place, or at the end when it is new. */
-const replaced = <T extends Named>(list: readonly T[], value: T): T[] =>
-  list.some((e) => e.id === value.id) ? list.map((e) => (e.id === value.id ? value : e)) : [...list, value];
-
-function withPart(
-  parts: UnitResource['parts'],
-  value: UnitResource['parts'][number],
-  isNew: boolean,
-): UnitResource['parts'] {
-  const isTaken = isNew && parts.some((p) => p.position === value.position && p.id !== value.id);
-  const moved = isTaken
-    ? parts.map((p) => (p.position >= value.position ? { ...p, position: p.position + 1 } : p))
-    : parts;
-  return byPosition(replaced(moved, value));
+/** Rows of which those at the place of a new one, and after it, have moved on by one. */
+function movedOn(rows: readonly Row[], value: Row): readonly Row[] {
+  const at = numberIn(value, 'position');
+  if (!rows.some((row) => numberIn(row, 'position') === at && row.id !== value.id)) return rows;
+  return rows.map((row) => {
+    const position = numberIn(row, 'position');
+    return position >= at ? ({ ...row, position: position + 1 } as Row) : row;
+  });
 }
 
-const byPosition = <T extends { readonly position: number }>(list: T[]): T[] =>
-  isSorted(list, (a, b) => a.position - b.position)
-    ? list
-    : [...list].sort((a, b) => a.position - b.position);
-
-const byTime = <T extends Named & { readonly takenAt: string }>(list: T[]): T[] => {
-  const order = (a: T, b: T) => a.takenAt.localeCompare(b.takenAt) || a.id.localeCompare(b.id);
-  return isSorted(list, order) ? list : [...list].sort(order);
+/** A number that rows of some kinds have; 0 in others, which are not sorted by it. */
+function numberIn(row: Row, name: 'position' | 'sequence'): number {
+  const value: unknown = Reflect.get(row, name);
+  return typeof value === 'number' ? value : 0;
+}
+const takenAt = (row: Row): string => ('takenAt' in row ? row.takenAt : '');
+const ORDERS: Readonly<Record<AnyRowKind['order'], (a: Row, b: Row) => number>> = {
+  position: (a, b) => numberIn(a, 'position') - numberIn(b, 'position'),
+  time: (a, b) => takenAt(a).localeCompare(takenAt(b)) || a.id.localeCompare(b.id),
+  newest: (a, b) => numberIn(b, 'sequence') - numberIn(a, 'sequence'),
 };
 
-const isSorted = <T>(list: readonly T[], order: (a: T, b: T) => number): boolean =>
-  list.every((item, i) => i === 0 || order(list[i - 1]!, item) <= 0);
-
-function without(unit: UnitResource, { entity, id }: Extract<Effect, { of: 'gone' }>): UnitResource {
-  switch (entity) {
-    case 'part':
-      return { ...unit, parts: unit.parts.filter((e) => e.id !== id) };
-    case 'readout':
-      return { ...unit, readouts: unit.readouts.filter((e) => e.id !== id) };
-    case 'change':
-      return { ...unit, changes: unit.changes.filter((e) => e.id !== id) };
-    case 'photo':
-      return { ...unit, photos: unit.photos.filter((e) => e.id !== id) };
-  }
-}
+const inOrder = (list: Row[], order: (a: Row, b: Row) => number): Row[] =>
+  list.every((item, i) => i === 0 || order(list[i - 1]!, item) <= 0) ? list : list.toSorted(order);

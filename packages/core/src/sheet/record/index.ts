@@ -1,4 +1,4 @@
-export { applyEdit, applyEdits } from './apply-edit.ts';
+export { applyEdit, applyEdits, withThings } from './apply-edit.ts';
 export { DocumentMaker, documentFromResource, partsInPlace, type PartInPlace } from './unit-resource.ts';
 export {
   READING_COLUMNS,
@@ -7,4 +7,12 @@ export {
   type ReadingRow,
   type ReadingsCsv,
 } from './readings-csv.ts';
+export {
+  inverseThings,
+  isSameThing,
+  putThing,
+  thingsBetween,
+  thingsSentence,
+  type PutResult,
+} from './things.ts';
 export { withClaimedNames, withTracedNets } from './traced.ts';
