@@ -27,6 +27,8 @@ export const tickSchema = z.object({
       alsoDone: z.array(z.string().max(64)).max(500).optional(),
     })
     .optional(),
+  /** The step of a change that it is, as the page shows it at once; the server finds it by itself. */
+  step: z.object({ change: z.string().max(64), step: z.number().int().min(0) }).optional(),
   /** Readouts before the work and as predicted with it, where the last tick makes a change done. */
   measures: z.object({ before: readoutValuesSchema, predicted: readoutValuesSchema }).optional(),
 });

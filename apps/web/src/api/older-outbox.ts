@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { writeSchema, type Write } from './change.ts';
+import { writeSchema, type Write } from './act.ts';
 import type { OutboxStore } from './outbox-store.ts';
 
 /** Where a page of before kept what it still had to send, as one text. */

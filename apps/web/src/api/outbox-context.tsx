@@ -12,7 +12,7 @@ import {
 } from 'react';
 import { useSWRConfig } from 'swr';
 import { sendWrite } from './client.ts';
-import type { Change } from './change.ts';
+import type { Entry } from './act.ts';
 import { Outbox, type OutboxState, type Told } from './outbox.ts';
 import { browserStore } from './outbox-store.ts';
 import { moveOlder } from './older-outbox.ts';
@@ -112,7 +112,14 @@ export function useOutboxState(): OutboxState {
 }
 
 /** Changes one unit: shown at once, saved as soon as the server has it. */
-export function useChange(unitId: string): (change: Change) => void {
+export function useChange(unitId: string): (entry: Entry | null) => void {
   const outbox = useOutbox();
-  return useMemo(() => (change: Change) => outbox.add(unitId, change), [outbox, unitId]);
+  return useMemo(
+    () => (entry: Entry | null) => {
+      // What changes nothing is not entered.
+      const isNothing = entry === null || (entry.type === 'put-things' && entry.things.length === 0);
+      if (!isNothing) outbox.add(unitId, entry);
+    },
+    [outbox, unitId],
+  );
 }

@@ -1,7 +1,7 @@
 import { FORMER_NAME } from '@zemble/contract';
 import { openDB, type IDBPDatabase } from 'idb';
 import { v7 as uuid } from 'uuid';
-import { writeSchema, type Write } from './change.ts';
+import { writeSchema, type Write } from './act.ts';
 
 /** Where changes are kept until the server has them: one record each, shared by all pages of this browser. */
 export interface OutboxStore {

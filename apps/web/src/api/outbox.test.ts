@@ -3,14 +3,14 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { ProblemError, UnreachableError } from './client.ts';
 import { Outbox, type OutboxPorts } from './outbox.ts';
 import { newId } from './outbox-store.ts';
-import { applyChange } from './pending.ts';
-import type { Change, Write } from './change.ts';
+import { applyEntry } from './pending.ts';
+import type { Entry, Write } from './act.ts';
 import { partialUnit } from '../testing/partial-unit.ts';
 
 const U = newId();
 const V = newId();
 const P = newId();
-const note = (text: string): Change => ({ type: 'add-note', id: newId(), text });
+const note = (text: string): Entry => ({ type: 'add-note', id: newId(), text });
 const stale = (version: number): ProblemDocument => ({
   type: 'about:blank',
   title: 'x',
@@ -237,7 +237,7 @@ describe('outbox', () => {
     await until(outbox, 'saved');
   });
 
-  const change: Change = { type: 'remove-part', partId: P, seen: 1 };
+  const change: Entry = { type: 'remove-part', partId: P, seen: 1 };
 
   it('stops one unit at a stale change and goes on with the others; "mine" is put on what is there now', async () => {
     answers = [new ProblemError(stale(7)), good];
@@ -280,7 +280,7 @@ describe('outbox', () => {
   });
 });
 
-describe('applyChange', () => {
+describe('applyEntry', () => {
   const part = { ref: 'R1', kind: 'resistor' as const, pins: { a: 'x', b: '0' }, marked: 1000 };
   const start = partialUnit({
     id: 'u',
@@ -291,21 +291,21 @@ describe('applyChange', () => {
   });
 
   it('shows a change before the server has it', () => {
+    expect(applyEntry(start, { type: 'add-part', id: 't', part: { ...part, ref: 'R2' } }).parts).toHaveLength(
+      2,
+    );
     expect(
-      applyChange(start, { type: 'add-part', id: 't', part: { ...part, ref: 'R2' } }).parts,
-    ).toHaveLength(2);
-    expect(
-      applyChange(start, { type: 'update-part', partId: 'p', seen: 0, part: { ...part, marked: 5 } })
-        .parts[0]!.part.marked,
+      applyEntry(start, { type: 'update-part', partId: 'p', seen: 0, part: { ...part, marked: 5 } }).parts[0]!
+        .part.marked,
     ).toBe(5);
-    expect(applyChange(start, { type: 'remove-part', partId: 'p', seen: 0 }).parts).toEqual([]);
-    const planned = applyChange(start, { type: 'add-change', id: 'c', change: PLAN });
+    expect(applyEntry(start, { type: 'remove-part', partId: 'p', seen: 0 }).parts).toEqual([]);
+    const planned = applyEntry(start, { type: 'add-change', id: 'c', change: PLAN });
     expect(planned.changes).toMatchObject([{ id: 'c', version: 0, position: 0, change: PLAN }]);
     const dropped = { ...PLAN, state: 'dropped' } as const;
     expect(
-      applyChange(planned, { type: 'update-change', changeId: 'c', seen: 0, change: dropped }).changes,
+      applyEntry(planned, { type: 'update-change', changeId: 'c', seen: 0, change: dropped }).changes,
     ).toMatchObject([{ version: 1, change: { state: 'dropped' } }]);
-    const read = applyChange(start, {
+    const read = applyEntry(start, {
       type: 'add-reading',
       id: 't',
       partId: 'p',

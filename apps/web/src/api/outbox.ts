@@ -2,8 +2,8 @@ import type { Edit, ProblemDocument, WriteAnswer } from '@zemble/contract';
 import type { sendWrite } from './client.ts';
 import { ProblemError } from './client.ts';
 import { newId, type OutboxStore } from './outbox-store.ts';
-import type { Change, Write } from './change.ts';
-import { rebased, requestFor } from './pending.ts';
+import { requestFor, type Entry, type Write } from './act.ts';
+import { rebased } from './rebased.ts';
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'conflict' | 'parked';
 
@@ -82,11 +82,11 @@ export class Outbox {
   getSnapshot = (): OutboxState => this.snapshot;
 
   /** Takes a change in: shown at once, kept as soon as the browser has it, then sent. */
-  add(unitId: string, change: Change): void {
+  add(unitId: string, change: Entry): void {
     void this.take(unitId, change).then(() => this.run());
   }
 
-  private take(unitId: string, change: Change): Promise<void> {
+  private take(unitId: string, change: Entry): Promise<void> {
     const write: Write = { key: newId(), unitId, change };
     this.set([...this.writes, write]);
     return this.keep(write);
@@ -262,7 +262,7 @@ export class Outbox {
   }
 
   /** Sends a parked change again, as it was or corrected. */
-  async again(key: string, change?: Change): Promise<void> {
+  async again(key: string, change?: Entry): Promise<void> {
     const parked = this.writes.find((w) => w.key === key);
     if (!parked) return;
     // Kept under its new key before the old one goes: a page that is closed in between loses nothing.

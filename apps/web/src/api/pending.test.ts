@@ -1,7 +1,8 @@
 import type { FileChange, SheetPart } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
-import { applyChange, rebased, requestFor } from './pending.ts';
-import type { Change } from './change.ts';
+import { applyEntry } from './pending.ts';
+import { rebased } from './rebased.ts';
+import { requestFor, type Entry } from './act.ts';
 import { partialUnit } from '../testing/partial-unit.ts';
 
 const part: SheetPart = { ref: 'R1', kind: 'resistor', pins: { a: 'x', b: '0' }, marked: 1000 };
@@ -37,7 +38,7 @@ const plan: FileChange = {
   state: 'planned',
   steps: [{ do: 'fit', ref: 'R1', value: 470 }],
 };
-const CHANGES: readonly (readonly [change: Change, method: string, path: string, body: object])[] = [
+const CHANGES: readonly (readonly [change: Entry, method: string, path: string, body: object])[] = [
   [{ type: 'add-part', id: 't', part }, 'POST', '/parts', { id: 't', part }],
   [{ type: 'update-part', partId: 'p', seen: 2, part }, 'PUT', '/parts/p', { baseVersion: 2, part }],
   [{ type: 'remove-part', partId: 'p', seen: 2 }, 'POST', '/parts/p/remove', { baseVersion: 2 }],
@@ -136,7 +137,7 @@ const CHANGES: readonly (readonly [change: Change, method: string, path: string,
 
 describe('a change as a request', () => {
   it.each(CHANGES)('$type goes where it belongs', (change, method, path, body) => {
-    const request = requestFor({ key: 'k', unitId: 'u', change });
+    const request = requestFor({ unitId: 'u', change });
     expect(request).toEqual({ method, path: `/units/u${path}`, body });
   });
 
@@ -157,12 +158,12 @@ describe('a change as a request', () => {
 describe('a change before the server has it', () => {
   it('never touches the unit it is shown on', () => {
     const before = JSON.stringify(unit);
-    for (const [change] of CHANGES) applyChange(unit, change);
+    for (const [change] of CHANGES) applyEntry(unit, change);
     expect(JSON.stringify(unit)).toBe(before);
   });
 
   it('is seen at once where it is entered', () => {
-    const after = CHANGES.reduce((u, [change]) => applyChange(u, change), unit);
+    const after = CHANGES.reduce((u, [change]) => applyEntry(u, change), unit);
     expect(after.name).toBe('After');
     expect(after.parts.map((p) => p.id)).toEqual(['t']);
     expect(after.readings.map((r) => [r.value, r.aspect])).toEqual([
@@ -183,37 +184,37 @@ describe('a change before the server has it', () => {
 
   it('puts parts on the nets that follow from a beep, and back when it is withdrawn', () => {
     const second: SheetPart = { ref: 'R2', kind: 'resistor', pins: { a: 'y', b: 'z' }, marked: 2000 };
-    const two = applyChange(unit, { type: 'add-part', id: 't', part: second });
+    const two = applyEntry(unit, { type: 'add-part', id: 't', part: second });
     const pins = (u: typeof unit) => u.parts.map((p) => p.part.pins.a);
     expect(pins(two)).toEqual(['x', 'x']);
-    expect(pins(applyChange(two, { type: 'withdraw-beep', beepId: 'b' }))).toEqual(['x', 'y']);
+    expect(pins(applyEntry(two, { type: 'withdraw-beep', beepId: 'b' }))).toEqual(['x', 'y']);
     // Entered again as it is shown, it is still what was said of it.
     const shown = two.parts[1]!;
-    const entered = applyChange(two, {
+    const entered = applyEntry(two, {
       type: 'update-part',
       partId: 't',
       seen: 0,
       part: { ...shown.part, marked: 3000 },
     });
-    expect(pins(applyChange(entered, { type: 'withdraw-beep', beepId: 'b' }))).toEqual(['x', 'y']);
+    expect(pins(applyEntry(entered, { type: 'withdraw-beep', beepId: 'b' }))).toEqual(['x', 'y']);
   });
 
   it('has the versions that the server will give, so that the next change builds on them', () => {
-    const twice: readonly Change[] = [
+    const twice: readonly Entry[] = [
       { type: 'update-part', partId: 'p', seen: 2, part },
       { type: 'update-unit', seen: { name: 4 }, values: { name: 'After' } },
     ];
-    const after = twice.reduce(applyChange, unit);
+    const after = twice.reduce(applyEntry, unit);
     expect([after.parts[0]!.version, after.versions]).toEqual([3, { name: 5 }]);
   });
 
   it('puts a part where it was put, and once, though it comes twice', () => {
-    const change: Change = { type: 'add-part', id: 'n', part: { ...part, ref: 'R0' }, position: 0 };
-    const once = applyChange(unit, change);
+    const change: Entry = { type: 'add-part', id: 'n', part: { ...part, ref: 'R0' }, position: 0 };
+    const once = applyEntry(unit, change);
     expect(once.parts.map((p) => [p.id, p.position])).toEqual([
       ['n', 0],
       ['p', 1],
     ]);
-    expect(applyChange(once, change)).toBe(once);
+    expect(applyEntry(once, change)).toBe(once);
   });
 });

@@ -6,7 +6,7 @@ import { useEffect } from 'react';
 import { SWRConfig, useSWRConfig } from 'swr';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { idOf, unitOf } from '../testing/in-unit.tsx';
-import type { Write } from './change.ts';
+import type { Write } from './act.ts';
 
 let pending: readonly Write[] = [];
 vi.mock('./outbox-context.tsx', () => ({ useOutboxState: () => ({ pending }) }));

@@ -4,7 +4,8 @@ import { useMemo, useState } from 'react';
 import useSWR, { unstable_serialize, type useSWRConfig } from 'swr';
 import { getUnit, getUnits } from './client.ts';
 import { useOutboxState } from './outbox-context.tsx';
-import { applyChange, newUnit } from './pending.ts';
+import { newUnit } from './new-unit.ts';
+import { applyEntry } from './pending.ts';
 import { useKept } from './use-kept.ts';
 
 export const unitKey = (id: string): readonly [string, string] => ['unit', id];
@@ -61,7 +62,7 @@ export function useUnit(id: string): UnitView {
   const unit = useMemo(() => {
     const mine = pending.filter((w) => w.unitId === id);
     const known = data ?? mine.map(newUnit).find((made) => made !== undefined);
-    return known && mine.reduce((u, w) => applyChange(u, w.change), known);
+    return known && mine.reduce((u, w) => applyEntry(u, w.change), known);
   }, [data, pending, id]);
   // What was made here is shown on, while what the server has of it is fetched.
   const [last, setLast] = useState(unit);

@@ -17,6 +17,7 @@ import { useDocument } from '../unit/use-document.ts';
 import { useAnalysis } from '../compute/use-analysis.ts';
 import { useComputed } from '../compute/use-computed.ts';
 import { ReadoutsDock } from '../features/readouts/index.ts';
+import { AreaBoundary } from '../ui/area-boundary.tsx';
 import { LaterUnit } from '../unit/later-unit.tsx';
 import { Palette } from './palette.tsx';
 import { Rail } from './rail.tsx';
@@ -67,11 +68,11 @@ function LoadedUnit({ unit: stored }: { unit: UnitResource }) {
   const [controls, setControls] = useState(AS_DRAWN);
   const tried = useMemo(() => triedDocument(saved, trial, controls), [saved, trial, controls]);
   const response = useMemo(() => responseNets(saved.readouts, readoutId), [saved.readouts, readoutId]);
-  const analysis = useAnalysis(useComputed(tried), response);
+  const { analysis, why } = useAnalysis(useComputed(tried), response);
   const latestAnalysis = useRef(analysis);
   useEffect(() => {
-    latestAnalysis.current = analysis;
-  }, [analysis]);
+    latestAnalysis.current = tried === saved ? analysis : null;
+  }, [analysis, tried, saved]);
   const written = useMemo(
     () => [
       ...checkCircuit(saved.circuit),
@@ -83,13 +84,17 @@ function LoadedUnit({ unit: stored }: { unit: UnitResource }) {
   const overRated = useSame(analysis?.layers.marked.overRated ?? NO_PROBLEMS);
   const problems = useMemo(() => [...written, ...overRated], [written, overRated]);
   useLive(unit);
-  useStage(unit, useLocation().pathname, change);
+  const { pathname } = useLocation();
+  useStage(unit, pathname, change);
   useUndoKey(unit, change);
   const value = useMemo(
     (): UnitContextValue => ({ unit, document: saved, problems, change }),
     [unit, saved, problems, change],
   );
-  const analysed = useMemo((): Analysed => ({ analysis, readoutId, setReadoutId }), [analysis, readoutId]);
+  const analysed = useMemo(
+    (): Analysed => ({ analysis, why, readoutId, setReadoutId }),
+    [analysis, why, readoutId],
+  );
   const trying = useMemo(
     (): Trial => ({ trial, setTrial, controls, setControls, tried }),
     [trial, controls, tried],
@@ -106,12 +111,16 @@ function LoadedUnit({ unit: stored }: { unit: UnitResource }) {
                   <LaterRail />
                 </LaterUnit>
                 <main className={styles.page}>
-                  <Suspense fallback={null}>
-                    <Outlet />
-                  </Suspense>
+                  <AreaBoundary name="This stage" resetKey={pathname}>
+                    <Suspense fallback={null}>
+                      <Outlet />
+                    </Suspense>
+                  </AreaBoundary>
                 </main>
                 <LaterUnit>
-                  <LaterDock />
+                  <AreaBoundary name="The dock">
+                    <LaterDock />
+                  </AreaBoundary>
                   <LaterPalette />
                 </LaterUnit>
               </div>

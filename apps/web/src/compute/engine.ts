@@ -46,6 +46,8 @@ export interface Analysis {
   readonly rows: readonly ReadoutRow[];
   /** True while the readouts that take runs in time are still those of an earlier document. */
   readonly isSlowPending: boolean;
+  /** True while everything is of the document as it is now. */
+  readonly isCurrent: boolean;
   readonly layers: Readonly<Record<Layer, LayerAnalysis>>;
 }
 
@@ -76,6 +78,7 @@ export function analyse({ document, response }: AnalysisRequest): Analysis {
   return {
     frequencyHz,
     isSlowPending: true,
+    isCurrent: false,
     rows: rowsOf(
       document,
       quick,

@@ -23,14 +23,18 @@ export const pool = new WorkerPool(
   Math.min(MOST, Math.max(FEWEST, navigator.hardwareConcurrency + 2)),
 );
 
+/** What came of a request: the answer, or why there is none. */
+export type Outcome<Answer> =
+  { readonly ok: true; readonly answer: Answer } | { readonly ok: false; readonly why: string };
+
 /**
  * Has one kind of thing computed, the latest request only: while one is computed, newer ones replace each other and the last
- * of them is computed next. A request that fails is given up; the next one is computed as ever.
+ * of them is computed next. A request that fails is answered with the reason; the next one is computed as ever.
  */
 export class LatestRunner<Request, Answer> {
   private readonly priority: Priority;
   private readonly compute: (engine: Remote<Engine>, request: Request) => Promise<Answer>;
-  private waiting: { request: Request; answer: (answer: Answer) => void } | null = null;
+  private waiting: { request: Request; answer: (outcome: Outcome<Answer>) => void } | null = null;
   private isBusy = false;
 
   constructor(priority: Priority, compute: (engine: Remote<Engine>, request: Request) => Promise<Answer>) {
@@ -38,7 +42,7 @@ export class LatestRunner<Request, Answer> {
     this.compute = compute;
   }
 
-  run(request: Request, answer: (answer: Answer) => void): void {
+  run(request: Request, answer: (outcome: Outcome<Answer>) => void): void {
     this.waiting = { request, answer };
     if (!this.isBusy) void this.drain();
   }
@@ -48,12 +52,17 @@ export class LatestRunner<Request, Answer> {
     for (let job = this.waiting; job; job = this.waiting) {
       this.waiting = null;
       const { request, answer } = job;
-      try {
-        answer(await pool.run(this.priority, (engine) => this.compute(engine, request)));
-      } catch (error) {
-        console.error(error);
-      }
+      answer(await this.outcomeOf(request));
     }
     this.isBusy = false;
+  }
+
+  private async outcomeOf(request: Request): Promise<Outcome<Answer>> {
+    try {
+      return { ok: true, answer: await pool.run(this.priority, (engine) => this.compute(engine, request)) };
+    } catch (error) {
+      console.error(error);
+      return { ok: false, why: error instanceof Error ? error.message : String(error) };
+    }
   }
 }

@@ -4,6 +4,7 @@ import type { ReadoutRow, UnitDocument } from '@zemble/core';
 import type { Analysis, AnalysisRequest } from './engine.ts';
 import { isSlow } from './is-slow.ts';
 import { LatestRunner } from './runner.ts';
+import { useLatest } from './use-latest.ts';
 
 /** An analysis with the rows of the one before that say the same: only what has changed is shown anew. */
 function withKeptRows(made: Analysis, last: Analysis | null): Analysis {
@@ -15,26 +16,36 @@ function withKeptRows(made: Analysis, last: Analysis | null): Analysis {
   return { ...made, rows };
 }
 
-let quick: LatestRunner<AnalysisRequest, Analysis> | null = null;
-let slowShared: LatestRunner<UnitDocument, readonly ReadoutRow[]> | null = null;
-const quickRunner = () =>
-  (quick ??= new LatestRunner('at hand', (engine, request) => engine.analyse(request)));
-const slowRunner = () =>
-  (slowShared ??= new LatestRunner('later', (engine, document) => engine.analyseSlowly(document)));
+const analyses = new LatestRunner<AnalysisRequest, Analysis>('at hand', async (engine, request) =>
+  engine.analyse(request),
+);
+const slowRows = new LatestRunner<UnitDocument, readonly ReadoutRow[]>('later', async (engine, document) =>
+  engine.analyseSlowly(document),
+);
+const NO_ROWS: readonly ReadoutRow[] = [];
+
+/** The analysis that is shown, and why there is none of the document of now. */
+export interface AnalysisView {
+  readonly analysis: Analysis | null;
+  readonly why: string | null;
+}
+
+/** An analysis with what it is of. */
+interface Made {
+  readonly analysis: Analysis;
+  readonly of: UnitDocument;
+}
 
 /**
- * The analysis of a document, computed in the background; the last one stays until the next is there. Readouts that
- * take runs in time follow when they are ready.
+ * The analysis of a document, computed in the background; the last one stays until the next is there, and says that it is of an
+ * earlier state. Readouts that take runs in time follow when they are ready.
  */
 export function useAnalysis(
   document: UnitDocument,
   response: { from: string; to: string } | null,
-): Analysis | null {
-  const [analysis, setAnalysis] = useState<Analysis | null>(null);
-  const [slow, setSlow] = useState<{ rows: readonly ReadoutRow[]; of: UnitDocument | null }>({
-    rows: [],
-    of: null,
-  });
+): AnalysisView {
+  const [quick, setQuick] = useState<Made | null>(null);
+  const [failed, setFailed] = useState<{ readonly of: UnitDocument; readonly why: string } | null>(null);
   const hasSlow = document.readouts.some(isSlow);
   const from = response?.from;
   const to = response?.to;
@@ -47,29 +58,29 @@ export function useAnalysis(
   }, []);
   useEffect(() => {
     const nets = from !== undefined && to !== undefined ? { from, to } : null;
-    quickRunner().run({ document, response: nets }, (made) => {
+    analyses.run({ document, response: nets }, (outcome) => {
+      if (!isHere.current) return;
+      if (!outcome.ok) return setFailed({ of: document, why: outcome.why });
       // At once, before the next frame: it is what somebody who turns a value waits for. Answers come in the order of the
       // questions, so that each is newer than the last, also while the value is turned on.
-      if (isHere.current) flushSync(() => setAnalysis((last) => withKeptRows(made, last)));
+      flushSync(() =>
+        setQuick((last) => ({
+          analysis: withKeptRows(outcome.answer, last?.analysis ?? null),
+          of: document,
+        })),
+      );
     });
   }, [document, from, to]);
-  useEffect(() => {
-    if (!hasSlow) return;
-    let isCurrent = true;
-    slowRunner().run(document, (rows) => {
-      if (isCurrent) setSlow({ rows, of: document });
-    });
-    return () => {
-      isCurrent = false;
+  const slow = useLatest(slowRows, hasSlow ? document : null);
+  return useMemo(() => {
+    const isOfNow = quick?.of === document;
+    const why = (!isOfNow && failed?.of === document ? failed.why : null) ?? slow.why;
+    if (!quick) return { analysis: null, why };
+    const isSlowPending = hasSlow && !slow.isCurrent;
+    const rows = hasSlow ? [...quick.analysis.rows, ...(slow.made?.answer ?? NO_ROWS)] : quick.analysis.rows;
+    return {
+      analysis: { ...quick.analysis, rows, isSlowPending, isCurrent: isOfNow && !isSlowPending },
+      why,
     };
-  }, [document, hasSlow]);
-  return useMemo(
-    () =>
-      analysis && {
-        ...analysis,
-        rows: hasSlow ? [...analysis.rows, ...slow.rows] : analysis.rows,
-        isSlowPending: hasSlow && slow.of !== document,
-      },
-    [analysis, slow, document, hasSlow],
-  );
+  }, [quick, failed, slow, document, hasSlow]);
 }

@@ -1,48 +1,41 @@
 import type { PositionRow, UnitDocument } from '@zemble/core';
-import { useEffect, useState } from 'react';
 import { isSlow } from './is-slow.ts';
 import { LatestRunner } from './runner.ts';
 import { useComputed } from './use-computed.ts';
+import { useLatest } from './use-latest.ts';
 
 type Rows = readonly PositionRow[];
 
-let runners: Readonly<Record<'quick' | 'all', LatestRunner<UnitDocument, Rows>>> | null = null;
-const sharedRunners = () =>
-  (runners ??= {
-    quick: new LatestRunner<UnitDocument, Rows>('shown', async (engine, unit) =>
-      engine.positions(unit, 'quick'),
-    ),
-    all: new LatestRunner<UnitDocument, Rows>('later', async (engine, unit) => engine.positions(unit, 'all')),
-  });
+const quickRows = new LatestRunner<UnitDocument, Rows>('shown', async (engine, unit) =>
+  engine.positions(unit, 'quick'),
+);
+const allRows = new LatestRunner<UnitDocument, Rows>('later', async (engine, unit) =>
+  engine.positions(unit, 'all'),
+);
 
 /** What each position of a unit's controls does. */
 export interface Positions {
-  readonly rows: Rows;
+  /** Null before the first answer. */
+  readonly rows: Rows | null;
   /** False as long as the readouts that take runs in time are not computed. */
   readonly isWhole: boolean;
+  /** Why there is no answer for the circuit of now. */
+  readonly why: string | null;
 }
 
 /**
  * What each position of the switches, jacks and potentiometers of a unit does, computed in workers: the quick readouts first, then
- * all of them. Null before the first answer.
+ * all of them.
  */
-export function usePositions(document: UnitDocument): Positions | null {
+export function usePositions(document: UnitDocument): Positions {
   const computed = useComputed(document);
-  const [positions, setPositions] = useState<Positions | null>(null);
-  useEffect(() => {
-    let isCurrent = true;
-    const { quick, all } = sharedRunners();
-    const hasSlow = computed.readouts.some(isSlow);
-    quick.run(computed, (rows) => {
-      if (isCurrent) setPositions({ rows, isWhole: !hasSlow });
-    });
-    if (hasSlow)
-      all.run(computed, (rows) => {
-        if (isCurrent) setPositions({ rows, isWhole: true });
-      });
-    return () => {
-      isCurrent = false;
-    };
-  }, [computed]);
-  return positions;
+  const hasSlow = computed.readouts.some(isSlow);
+  const quick = useLatest(quickRows, computed);
+  const all = useLatest(allRows, hasSlow ? computed : null);
+  const made = all.isCurrent ? all.made : (quick.made ?? all.made);
+  return {
+    rows: made?.answer ?? null,
+    isWhole: hasSlow ? all.isCurrent : quick.isCurrent,
+    why: quick.why ?? all.why,
+  };
 }

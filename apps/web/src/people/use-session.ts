@@ -22,6 +22,12 @@ export function useSession(): Session | undefined {
   return data;
 }
 
+/** The name of who is signed in; null where people have no names, or while it is not known. */
+export function useMyName(): string | null {
+  const session = useSession();
+  return session?.state === 'signed-in' ? session.person.name : null;
+}
+
 export interface SessionActions {
   /** Carries out what signs somebody in; everything that was refused meanwhile is asked for again. */
   readonly enter: (path: '/session' | '/people/first' | '/pairings/redeem', body: object) => Promise<void>;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Change } from '../api/change.ts';
+import type { Entry } from '../api/act.ts';
 import { changeWords, fieldsWords } from './change-words.ts';
 
 const id = '01890a5d-ac96-774b-bcce-b302099a8057';
@@ -8,7 +8,7 @@ describe('what somebody entered, in words', () => {
   it('says a part as its line, a reading with its unit, and a wanted range with its unit', () => {
     const part = { ref: 'R1', kind: 'resistor' as const, pins: { a: 'in', b: '0' }, marked: 4700 };
     expect(changeWords({ type: 'add-part', id, part })).toBe('R1 4.7k in 0');
-    const reading: Change = {
+    const reading: Entry = {
       type: 'add-reading',
       id,
       partId: id,

@@ -11,16 +11,17 @@ import {
   readPart,
   readReadout,
   stepWords,
+  thingsSentence,
   unitOf,
   type UnreadPart,
 } from '@zemble/core';
-import type { Change } from '../api/change.ts';
+import type { Entry } from '../api/act.ts';
 
 /** A part as a line of the sheet. */
 export const lineOf = (part: UnreadPart): string => formatSheetLine(readPart(part, part.ref, []));
 
 /** What somebody entered, in a few words; `current` is what stands there now, where that is known. */
-export function changeWords(change: Change, current?: unknown): string {
+export function changeWords(change: Entry, current?: unknown): string {
   switch (change.type) {
     case 'create-unit':
       return `A new unit: ${change.values.name}.`;
@@ -70,6 +71,14 @@ export function changeWords(change: Change, current?: unknown): string {
       return change.text;
     case 'update-unit':
       return fieldsWords(change.values);
+    case 'put-things':
+      return change.words ?? thingsSentence(change.things);
+    case 'plan-values':
+      return `Plan other values: ${Object.keys(change.values).join(', ')}.`;
+    case 'drop-plan':
+      return `Drop what is planned for ${change.ref}.`;
+    case 'batch':
+      return change.words ?? change.acts.map((act) => changeWords(act)).join(' ');
     case 'undo':
       return 'Take a step back.';
   }

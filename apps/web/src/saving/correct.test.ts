@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import type { Change } from '../api/change.ts';
+import type { Entry } from '../api/act.ts';
 import { correctable } from './correct.ts';
 
 const id = '01890a5d-ac96-774b-bcce-b302099a8057';
 const takenAt = '2026-01-01T00:00:00.000Z';
-const changes: readonly Change[] = [
+const changes: readonly Entry[] = [
   { type: 'add-note', id, text: 'It hums.' },
   { type: 'add-part', id, part: { ref: 'C1', kind: 'capacitor', pins: { a: 'x', b: '0' }, marked: 4.7e-6 } },
   { type: 'add-reading', id, partId: id, seen: 1, value: 4.7e-6, condition: 'in circuit', takenAt },
@@ -35,7 +35,7 @@ describe('what can be corrected by typing', () => {
   });
 
   it('of a unit put away with something temporary in it is the reason, which has to be given', () => {
-    const away: Change = { type: 'update-unit', seen: {}, values: { place: 'away' } };
+    const away: Entry = { type: 'update-unit', seen: {}, values: { place: 'away' } };
     const typed = correctable(away)!;
     expect(typed.read('')).toHaveProperty('why');
     expect(typed.read('The part is ordered.')).toEqual({

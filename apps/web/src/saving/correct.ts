@@ -1,19 +1,19 @@
 import { exactText, parseSheetLine, parseValue } from '@zemble/core';
-import type { Change } from '../api/change.ts';
+import type { Entry } from '../api/act.ts';
 import { lineOf } from './change-words.ts';
 
 /** A change as it can be corrected: as it was typed, and what another text makes of it. */
 export interface Correctable {
   readonly text: string;
   /** The corrected change, or why the text cannot be read. */
-  readonly read: (text: string) => { readonly change: Change } | { readonly why: string };
+  readonly read: (text: string) => { readonly change: Entry } | { readonly why: string };
 }
 
 /** Fields of a unit that are one text. */
 const TEXTS = ['name', 'kind', 'notes', 'hazardNotes'] as const;
 
 /** How a change is corrected by typing; null for what is not typed, as a moved symbol. */
-export function correctable(change: Change): Correctable | null {
+export function correctable(change: Entry): Correctable | null {
   switch (change.type) {
     case 'add-note':
       return { text: change.text, read: (text) => ({ change: { ...change, text } }) };

@@ -3,7 +3,7 @@ import '../testing/component.ts';
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Write } from '../api/change.ts';
+import type { Write } from '../api/act.ts';
 
 const parked: Write = {
   key: 'key-1',

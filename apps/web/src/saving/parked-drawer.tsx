@@ -1,6 +1,6 @@
 import { Button, Drawer, Input } from 'antd';
 import { useState } from 'react';
-import type { Write } from '../api/change.ts';
+import type { Write } from '../api/act.ts';
 import { useOutbox, useOutboxState } from '../api/outbox-context.tsx';
 import { copyText } from '../ui/copy-text.ts';
 import { changeWords } from './change-words.ts';

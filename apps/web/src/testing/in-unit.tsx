@@ -4,7 +4,7 @@ import { render } from '@testing-library/react';
 import { useMemo, useState, type ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 import { vi } from 'vitest';
-import { newUnit } from '../api/pending.ts';
+import { newUnit } from '../api/new-unit.ts';
 import type { Analysis } from '../compute/engine.ts';
 import { AnalysedContext } from '../unit/analysed.tsx';
 import { SelectionProvider } from '../unit/selection.tsx';
@@ -97,7 +97,7 @@ export function showInUnit(unit: UnitResource, children: ReactNode, analysis: An
     return (
       <MemoryRouter initialEntries={[`/units/${unit.id}/measure`]}>
         <UnitContext value={{ unit, document, problems: [], change }}>
-          <AnalysedContext value={{ analysis, readoutId, setReadoutId }}>
+          <AnalysedContext value={{ analysis, why: null, readoutId, setReadoutId }}>
             <TrialContext value={{ trial, setTrial, controls, setControls, tried }}>
               <SelectionProvider testPoints={[]}>{children}</SelectionProvider>
             </TrialContext>

@@ -1,7 +1,7 @@
 import type { UnitResource } from '@zemble/contract';
 import type { Problem, UnitDocument } from '@zemble/core';
 import { createContext, use } from 'react';
-import type { Change } from '../api/change.ts';
+import type { Entry } from '../api/act.ts';
 
 /** What every stage of one unit works with. What is chosen, tried and computed has contexts of its own. */
 export interface UnitContextValue {
@@ -9,7 +9,8 @@ export interface UnitContextValue {
   /** The unit as it is, what is not yet on the server included. */
   readonly document: UnitDocument;
   readonly problems: readonly Problem[];
-  readonly change: (change: Change) => void;
+  /** Enters something: shown at once, saved as soon as the server has it; null for nothing. */
+  readonly change: (entry: Entry | null) => void;
 }
 
 export const UnitContext = createContext<UnitContextValue | null>(null);

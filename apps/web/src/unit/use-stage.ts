@@ -1,10 +1,10 @@
 import type { UnitResource } from '@zemble/contract';
 import { useEffect, useRef } from 'react';
-import type { Change } from '../api/change.ts';
+import type { Entry } from '../api/act.ts';
 import { RAIL } from './stages.ts';
 
 /** Keeps the stage that a unit is in, the one last worked in: told once each time another is opened. */
-export function useStage(unit: UnitResource, path: string, change: (change: Change) => void): void {
+export function useStage(unit: UnitResource, path: string, change: (change: Entry) => void): void {
   const stage = RAIL.find((r) => path.endsWith(`/${r.stage}`))?.stage;
   const told = useRef(unit.stage);
   useEffect(() => {

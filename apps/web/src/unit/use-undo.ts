@@ -1,14 +1,32 @@
 import type { UnitResource } from '@zemble/contract';
 import { useEffect } from 'react';
 import { useOutboxState } from '../api/outbox-context.tsx';
-import type { Change } from '../api/change.ts';
+import { useMyName } from '../people/use-session.ts';
+import type { Entry } from '../api/act.ts';
 
-/** The newest step that can be taken back, when nothing is on its way to the server. */
-export function useUndoable(unit: UnitResource): { sequence: number; summary: string } | null {
-  const { pending } = useOutboxState();
-  const entry = unit.log.find((e) => e.undoable && !e.undone);
-  return pending.length === 0 && entry ? { sequence: entry.sequence, summary: entry.summary } : null;
+/** A step that can be taken back. */
+export interface Undoable {
+  readonly sequence: number;
+  readonly summary: string;
 }
+
+/**
+ * The newest step that one's own hand can take back, when nothing of this unit is on its way to the server; where people have names,
+ * another's is taken back only from the log, where it is chosen.
+ */
+export function useUndoable(unit: UnitResource): Undoable | null {
+  const { pending } = useOutboxState();
+  const me = useMyName();
+  const entry = unit.log.find((e) => e.undoable && !e.undone && (me === null || e.by === me));
+  const isOnItsWay = pending.some(({ unitId }) => unitId === unit.id);
+  return !isOnItsWay && entry ? { sequence: entry.sequence, summary: entry.summary } : null;
+}
+
+/** Kinds of fields in which text is typed; a switcher and a tick box are none. */
+const TEXT_TYPES = new Set(['text', 'search', 'url', 'tel', 'email', 'password', 'number', 'date', 'time']);
+const isTextField = (target: EventTarget | null): target is HTMLInputElement | HTMLTextAreaElement =>
+  target instanceof HTMLTextAreaElement ||
+  (target instanceof HTMLInputElement && TEXT_TYPES.has(target.type));
 
 /** Fields whose text was changed since Enter was pressed in them: their Ctrl Z is their own, also when they are empty. */
 const edited = new WeakSet<EventTarget>();
@@ -22,7 +40,7 @@ addEventListener(
 );
 
 /** Ctrl Z takes the last step back, unless a field is being edited, where it is the field's own. */
-export function useUndoKey(unit: UnitResource, change: (change: Change) => void): void {
+export function useUndoKey(unit: UnitResource, change: (change: Entry) => void): void {
   const undoable = useUndoable(unit);
   const sequence = undoable?.sequence;
   useEffect(() => {
@@ -35,9 +53,7 @@ export function useUndoKey(unit: UnitResource, change: (change: Change) => void)
       )
         return;
       const { target } = event;
-      const isEditing =
-        (target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement) &&
-        (target.value !== '' || edited.has(target));
+      const isEditing = isTextField(target) && (target.value !== '' || edited.has(target));
       if (isEditing) return;
       event.preventDefault();
       change({ type: 'undo', sequence });

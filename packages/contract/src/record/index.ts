@@ -13,5 +13,6 @@ export * from './beep.ts';
 export * from './photo.ts';
 export * from './log.ts';
 export * from './tick.ts';
+export * from './plan.ts';
 export * from './registry.ts';
 export * from './inverse.ts';

@@ -5,6 +5,7 @@ import { evidenceActs, evidenceRow } from './evidence.ts';
 import { logActs, logRow } from './log.ts';
 import { partActs, partRow } from './part.ts';
 import { photoActs, photoRow } from './photo.ts';
+import { planActs } from './plan.ts';
 import { readingActs, readingRow } from './reading.ts';
 import { readoutActs, readoutRow } from './readout.ts';
 import { thingsSchema, type Thing } from './things.ts';
@@ -55,6 +56,7 @@ export const ACTS = {
   ...beepActs,
   ...photoActs,
   ...tickActs,
+  ...planActs,
   ...logActs,
 } as const;
 export type ActType = keyof typeof ACTS;

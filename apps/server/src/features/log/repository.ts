@@ -29,6 +29,8 @@ export async function asOneStep(
   work: () => Promise<void>,
   transaction: Transaction,
 ): Promise<void> {
+  // Inside of another thought it is part of that one.
+  if (gathered.has(transaction)) return work();
   const steps: Step[] = [];
   gathered.set(transaction, steps);
   try {

@@ -1,5 +1,5 @@
-import { ACTS, type ActType, type Batch } from '@zemble/contract';
-import { inverseThings, thingsSentence } from '@zemble/core';
+import { ACTS, type Act, type ActType, type Batch, type UnitResource } from '@zemble/contract';
+import { dropPlanActs, inverseThings, planActs, thingsSentence } from '@zemble/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { UnitModel } from '../../database/models/index.ts';
@@ -13,6 +13,7 @@ import { removePhoto, updatePhoto } from '../photos/service.ts';
 import { addReading, amendReading } from '../readings/service.ts';
 import { addReadout, removeReadout, updateReadout } from '../readouts/service.ts';
 import { tickStep } from '../ticks/service.ts';
+import { unitOrNotFound } from '../units/access.ts';
 import { describeChange, updateUnit } from '../units/service.ts';
 import { putThings } from './things.ts';
 
@@ -60,6 +61,8 @@ const HANDLERS: Handlers = {
   'update-photo': (unit, body, id, t) => updatePhoto(unit, id, body, t),
   'remove-photo': (unit, body, id, t) => removePhoto(unit, id, body.baseVersion, t),
   'tick-step': (unit, body, _, t) => tickStep(unit, body, t),
+  'plan-values': (unit, body, _, t) => carryOutThose(unit, (resource) => planActs(resource, body), t),
+  'drop-plan': (unit, body, _, t) => carryOutThose(unit, (resource) => dropPlanActs(resource, body.ref), t),
   'add-note': (unit, body, _, t) => addNote(unit, body.text, t),
   undo: (unit, body, _, t) => undoStep(unit, body.sequence, t),
 };
@@ -86,15 +89,25 @@ export const carryOutAll = (
     unit,
     words,
     async () => {
-      for (const act of acts) {
-        const kind = ACTS[act.type];
-        const body: unknown = kind.body.parse((kind.toBody as (act: unknown) => unknown)(act));
-        const param = paramOf(act.type);
-        const id = param === undefined ? '' : String(Reflect.get(act, param));
-        await (
-          HANDLERS[act.type] as (unit: UnitModel, body: unknown, id: string, t: Transaction) => Promise<void>
-        )(unit, body, id, transaction);
-      }
+      for (const act of acts) await carryOutAct(unit, act, transaction);
     },
     transaction,
   );
+
+/** Carries out the acts that follow from how the unit is now. */
+async function carryOutThose(
+  unit: UnitModel,
+  actsFor: (resource: UnitResource) => readonly Act[],
+  transaction: Transaction,
+): Promise<void> {
+  const acts = actsFor(await unitOrNotFound(unit.id, transaction));
+  await carryOutAll(unit, { acts: [...acts] }, transaction);
+}
+
+async function carryOutAct(unit: UnitModel, act: Act, transaction: Transaction): Promise<void> {
+  const kind = ACTS[act.type];
+  const body: unknown = kind.body.parse((kind.toBody as (act: unknown) => unknown)(act));
+  const param = paramOf(act.type);
+  const id = param === undefined ? '' : String(Reflect.get(act, param));
+  await carryOut(act.type, unit, body as never, id, transaction);
+}

@@ -3,6 +3,7 @@ import {
   cleared,
   movedPlace,
   otherWay,
+  placeOf,
   withCut,
   withLink,
   withoutPlace,
@@ -16,6 +17,7 @@ import { svgPoint } from '../../ui/svg-point.ts';
 import { useSelection } from '../../unit/selection.tsx';
 import { BodyFigure, Copper, Links, Rulers, Wires } from './board-figure.tsx';
 import { boardFrame, type BoardSide } from './board-geometry.ts';
+import { draggedTo, type Drag } from './board-drag.ts';
 import { BoardPhoto, LayPhoto, PhotoChoice } from './board-photo.tsx';
 import { BoardTools, TOOLS, type Tool } from './board-tools.tsx';
 import styles from './board.module.css';
@@ -27,13 +29,6 @@ const SIDES: readonly { readonly value: BoardSide; readonly label: string }[] = 
   { value: 'parts', label: 'Parts’ side' },
   { value: 'copper', label: 'Copper side' },
 ];
-
-/** What is pressed and moved: a part, by how many holes. */
-interface Drag {
-  readonly ref: string;
-  readonly from: Hole;
-  readonly board: Board;
-}
 
 /** The board at the right: parts are dragged, turned, their leads bent; cuts, links and terminals come and go with a tap. */
 export function BoardPanel({
@@ -115,14 +110,19 @@ export function BoardPanel({
     const now = drag.current;
     drag.current = null;
     if (!now) return tapHole(holeOf(event));
-    const to = draggedTo(now, holeOf(event));
-    if (to === now.board) preview(null);
+    // On the board as it is by now: what somebody else moved meanwhile stays where it is.
+    const of = boards.boards.find((b) => b.id === now.board.id) ?? now.board;
+    const to = draggedTo({ ...now, board: of }, holeOf(event));
+    if (to === of) preview(null);
     else keep(to);
   };
-  const placeOf = (ref: string) => board.places.find((p) => p.ref === ref || p.ref === nameOf(ref));
-  const nameOf = (ref: string) => report.bodies.find((b) => b.refs.includes(ref))?.name ?? ref;
+  /** A touch that was taken away, as by a scroll, moves nothing. */
+  const onCancel = () => {
+    drag.current = null;
+    preview(null);
+  };
   const act = (ref: string, how: 'turn' | 'span' | 'off' | readonly [number, number]) => {
-    const place = placeOf(ref);
+    const place = placeOf(board, ref);
     if (!place) return;
     if (how === 'off') return keep(withoutPlace(board, place.ref));
     keep(
@@ -148,7 +148,7 @@ export function BoardPanel({
     event.preventDefault();
     act(ref, how);
   };
-  const chosen = selectedRef === null ? undefined : placeOf(selectedRef);
+  const chosen = selectedRef === null ? undefined : placeOf(board, selectedRef);
   return (
     <section className="zb-panel" aria-label="Board">
       <header className="zb-panel-head">
@@ -197,6 +197,7 @@ export function BoardPanel({
           width={Math.max(frame.width, Math.min(640, frame.width * 1.6))}
           onPointerMove={onMove}
           onPointerUp={onRelease}
+          onPointerCancel={onCancel}
           role="group"
           aria-label={`Board of ${board.columns} columns and ${board.rows} rows, seen from the ${side === 'parts' ? 'parts’' : 'copper'} side`}
         >
@@ -262,11 +263,4 @@ export function BoardPanel({
       </div>
     </section>
   );
-}
-
-/** The board of a drag with its part moved to where the pointer is; the same board where it has not moved by a hole. */
-function draggedTo({ ref, from, board }: Drag, to: Hole): Board {
-  const [dc, dr] = [to[0] - from[0], to[1] - from[1]];
-  const place = board.places.find((p) => p.ref === ref || ref.startsWith(p.ref));
-  return !place || (dc === 0 && dr === 0) ? board : withPlace(board, movedPlace(place, dc, dr));
 }

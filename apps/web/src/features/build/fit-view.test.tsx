@@ -4,6 +4,8 @@ import type { Panel } from '@zemble/contract';
 import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it } from 'vitest';
+import type { Entry } from '../../api/act.ts';
+import { applyEntry } from '../../api/pending.ts';
 import { showInUnit, unitOf } from '../../testing/in-unit.tsx';
 import { FitView } from './fit-view.tsx';
 
@@ -18,10 +20,13 @@ const PANEL: Panel = {
   ],
   obstacles: [{ id: 'o1', name: 'T1', at: { x: 80, y: 30 }, lengthMm: 10, widthMm: 10, heightMm: 15 }],
 };
-const show = (panels: readonly Panel[]) =>
-  showInUnit({ ...UNIT, panels: [...panels] }, <FitView tabs={null} />);
+let shown = UNIT;
+function show(panels: readonly Panel[]) {
+  shown = { ...UNIT, panels: [...panels] };
+  return showInUnit(shown, <FitView tabs={null} />);
+}
 const told = (change: ReturnType<typeof show>['change']) =>
-  (change.mock.calls.at(-1)![0] as { values: { panels: Panel[] } }).values.panels;
+  applyEntry(shown, change.mock.calls.at(-1)![0] as Entry).panels;
 
 describe('will it fit', () => {
   it('begins with a panel, and says what it is for where there is none', async () => {

@@ -11,7 +11,7 @@ import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Popconfirm, Select } from 'antd';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { unitChange } from '../../api/change.ts';
+import { unitAct } from '../../api/act.ts';
 import { LineEntry } from '../../ui/line-entry.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
@@ -36,8 +36,7 @@ export function FitView({ tabs }: { readonly tabs: ReactNode }) {
     [panel, unit.boards, circuit],
   );
   const problems = useMemo(() => (panel ? checkFit(panel, standing) : []), [panel, standing]);
-  const write = (next: readonly Panel[]) =>
-    change(unitChange(unit, { panels: next as UnitResource['panels'] }));
+  const write = (next: readonly Panel[]) => change(unitAct(unit, { panels: next as UnitResource['panels'] }));
   const keep = (next: Panel) => {
     setDragged(null);
     setId(next.id);

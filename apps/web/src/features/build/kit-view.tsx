@@ -1,4 +1,4 @@
-import { bodyOf, partsList, printedParts, stockText, type PartsListLine } from '@zemble/core';
+import { bodyOf, isOfPackage, partsList, printedParts, stockText, type PartsListLine } from '@zemble/core';
 import { Button, Checkbox } from 'antd';
 import { useMemo, useState, type ReactNode } from 'react';
 import { OneOf } from '../../ui/one-of.tsx';
@@ -20,7 +20,7 @@ export function KitView({ tabs }: { readonly tabs: ReactNode }) {
   const parts = useMemo(() => printedParts(document.circuit, 'planned'), [document.circuit]);
   const lines = useMemo(() => partsList(parts, items ?? []), [parts, items]);
   const height = (line: PartsListLine) => {
-    const part = parts.find((p) => line.refs.some((ref) => p.ref.startsWith(ref)));
+    const part = parts.find((p) => line.refs.some((ref) => isOfPackage(p.ref, ref)));
     return part ? bodyOf(part).heightMm : 0;
   };
   const shown = order === 'By height' ? [...lines].sort((a, b) => height(a) - height(b)) : lines;

@@ -9,7 +9,11 @@ import { PositionTables } from './position-tables.tsx';
 
 // The page has a worker for it; here the same function answers at once, and the slow readouts are still to come.
 vi.mock('../../compute/use-positions.ts', () => ({
-  usePositions: (document: UnitDocument): Positions => ({ rows: positionTable(document), isWhole: false }),
+  usePositions: (document: UnitDocument): Positions => ({
+    rows: positionTable(document),
+    isWhole: false,
+    why: null,
+  }),
 }));
 
 const UNIT = unitOf({

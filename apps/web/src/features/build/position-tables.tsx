@@ -8,19 +8,20 @@ import styles from './wiring.module.css';
 /** What each position of a control joins, and what the unit does in it: a table for each switch, jack and potentiometer. */
 export function PositionTables() {
   const { document } = useUnitContext();
-  const positions = usePositions(document);
-  if (!positions || positions.rows.length === 0) return null;
-  const refs = [...new Set(positions.rows.map((r) => r.ref))];
+  const { rows, isWhole, why } = usePositions(document);
+  if (why !== null)
+    return (
+      <p className="zb-problem" role="alert">
+        What the positions do could not be worked out: {why}
+      </p>
+    );
+  if (!rows || rows.length === 0) return null;
+  const refs = [...new Set(rows.map((r) => r.ref))];
   return (
     <div className="zb-block">
       <h3>Positions, as planned</h3>
       {refs.map((ref) => (
-        <PositionTable
-          key={ref}
-          part={ref}
-          rows={positions.rows.filter((r) => r.ref === ref)}
-          isWhole={positions.isWhole}
-        />
+        <PositionTable key={ref} part={ref} rows={rows.filter((r) => r.ref === ref)} isWhole={isWhole} />
       ))}
     </div>
   );

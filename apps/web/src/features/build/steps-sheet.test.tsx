@@ -1,16 +1,21 @@
 // @vitest-environment happy-dom
 import '../../testing/component.ts';
-import type { UnitResource } from '@zemble/contract';
-import { benchSteps, DocumentMaker, type UnitDocument, type Work, type WorkWish } from '@zemble/core';
+import type { ActOf, UnitResource } from '@zemble/contract';
+import { applyAct, benchSteps, DocumentMaker, type UnitDocument, type WorkWish } from '@zemble/core';
 import { fireEvent, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
+import type { useWork } from '../../compute/use-work.ts';
 import { showInUnit, unitOf } from '../../testing/in-unit.tsx';
 import { StepsSheet } from './steps-sheet.tsx';
 
 // The page has a worker for it; here the same function answers at once.
 vi.mock('../../compute/use-work.ts', () => ({
-  useWork: (document: UnitDocument, wish: WorkWish): Work => benchSteps(document, wish),
+  useWork: (document: UnitDocument, wish: WorkWish): ReturnType<typeof useWork> => ({
+    made: { of: { document, wish }, answer: benchSteps(document, wish) },
+    isCurrent: true,
+    why: null,
+  }),
 }));
 
 const UNIT = unitOf({
@@ -37,12 +42,22 @@ describe('the steps', () => {
     );
   });
 
+  it('are ticked once by a key that is held', () => {
+    const { change } = showInUnit(UNIT, <StepsSheet tabs={null} />);
+    fireEvent.keyDown(window, { key: ' ' });
+    for (let i = 0; i < 5; i += 1) fireEvent.keyDown(window, { key: ' ', repeat: true });
+    expect(change).toHaveBeenCalledTimes(1);
+  });
+
   it('do not let a part be fitted before what must be done first', async () => {
     const { change } = showInUnit(UNIT, <StepsSheet tabs={null} />);
     await userEvent.click(screen.getByRole('button', { name: /Fit R1 2k2/ }));
     expect(atHand().textContent).toMatch(/Before it: .*Take R1 1k out/);
     expect(screen.getByRole('button', { name: /^Done/ })).toHaveProperty('disabled', true);
+    // The key asks the same rule as the button, and the step stays at hand.
+    await userEvent.keyboard(' ');
     expect(change).not.toHaveBeenCalled();
+    expect(atHand().textContent).toMatch(/Fit R1 2k2/);
   });
 
   it('go back and forth by the arrows, and leave a field that is typed in alone', () => {
@@ -71,9 +86,9 @@ describe('the steps', () => {
     const { change } = showInUnit(ticked(ids), <StepsSheet tabs={null} />);
     expect(atHand().textContent).toContain('Fit R1 2k2');
     await userEvent.keyboard(' ');
-    const [told] = change.mock.calls[0] as [{ type: string; change: { steps: { done?: object }[] } }];
-    expect(told.type).toBe('update-change');
-    expect(told.change.steps[0]!.done).toBeDefined();
+    const [told] = change.mock.calls[0] as [ActOf<'tick-step'>];
+    expect(told.type).toBe('tick-step');
+    expect(applyAct(UNIT, told).changes[0]!.change.steps[0]!.done).toBeDefined();
   });
 
   it('say that nothing is planned where nothing is, and offer the whole unit', () => {

@@ -48,7 +48,11 @@ export function StepsSheet({ tabs }: { readonly tabs: ReactNode }) {
           popupMatchSelectWidth={false}
         />
         <span className="zb-dim zb-nowrap">
-          {work.steps ? `${doneCount} of ${work.steps.length} done` : 'working it out…'}
+          {work.steps
+            ? `${doneCount} of ${work.steps.length} done`
+            : work.why === null
+              ? 'working it out…'
+              : 'not worked out'}
         </span>
         <span className="zb-grow" />
         {doneCount > 0 && (
@@ -62,6 +66,11 @@ export function StepsSheet({ tabs }: { readonly tabs: ReactNode }) {
           </Button>
         )}
       </div>
+      {work.why !== null && (
+        <p className="zb-problem" role="alert">
+          The work could not be made out: {work.why} What is shown is of an earlier state.
+        </p>
+      )}
       {work.problems.map((p) => (
         <p key={p.message} className="zb-problem">
           {p.message}
@@ -101,9 +110,8 @@ function StepAtHand({ ticked, work, onShow }: AtHandProps) {
   const part = usePart(step);
   const open = work.missingBefore(step.id);
   const tick = () => {
-    work.tick(step, !done);
-    // On to the next that is open; null follows the work.
-    onShow(null);
+    // On to the next that is open; null follows the work. What is not its turn stays at hand.
+    if (work.tick(step, !done)) onShow(null);
   };
   const go = (by: number) => {
     const to = steps[at + by];
@@ -124,8 +132,10 @@ function StepAtHand({ ticked, work, onShow }: AtHandProps) {
       const field = event.target instanceof HTMLElement ? event.target : null;
       const isTyping = field !== null && field.closest('input, textarea, select, [role=combobox]') !== null;
       if (isTyping || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key === ' ' && !isPressed(field)) keys.current.tick();
-      else if (event.key === 'ArrowDown' || event.key === 'ArrowRight') keys.current.go(1);
+      // A key that is held does once what it does.
+      if (event.key === ' ' && !isPressed(field)) {
+        if (!event.repeat) keys.current.tick();
+      } else if (event.key === 'ArrowDown' || event.key === 'ArrowRight') keys.current.go(1);
       else if (event.key === 'ArrowUp' || event.key === 'ArrowLeft') keys.current.go(-1);
       else if (event.key.toLowerCase() === 'r') speak(wordsOf(keys.current.step));
       else return;
@@ -136,7 +146,7 @@ function StepAtHand({ ticked, work, onShow }: AtHandProps) {
   }, []);
   return (
     <div className={styles.atHand} role="group" aria-label="The step at hand">
-      <p className={styles.kind}>
+      <p className={styles.kind} role="status">
         Step {at + 1} of {steps.length}, {step.kind}
       </p>
       <p className={styles.say}>{step.say}</p>

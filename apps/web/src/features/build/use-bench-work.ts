@@ -1,5 +1,6 @@
-import type { UnitResource } from '@zemble/contract';
+import type { ActOf, UnitResource } from '@zemble/contract';
 import {
+  heldTicks,
   missingBefore,
   nextStep,
   tickedSteps,
@@ -9,18 +10,22 @@ import {
   type WorkWish,
 } from '@zemble/core';
 import { useCallback, useEffect, useMemo, useState } from 'react';
+import { asOneEntry } from '../../api/act.ts';
 import { useWork } from '../../compute/use-work.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
-import { useChangeActions } from '../changes/index.ts';
+import { useMeasures } from '../changes/index.ts';
 
 /** The work that is at hand, and what can be done with it. */
 export interface BenchWork {
   /** Null before it is worked out. */
   readonly steps: readonly TickedStep[] | null;
   readonly problems: readonly Problem[];
+  /** Why the work of now could not be made out. */
+  readonly why: string | null;
   readonly next: TickedStep | undefined;
   readonly missingBefore: (id: string) => readonly BenchStep[];
-  readonly tick: (step: BenchStep, isDone: boolean) => void;
+  /** Ticks a step; false where something before it is not done yet. */
+  readonly tick: (step: BenchStep, isDone: boolean) => boolean;
   /** Takes the ticks of all steps that belong to no change. */
   readonly beginAnew: () => void;
 }
@@ -30,8 +35,9 @@ const LOOK_AGAIN_MS = 60_000;
 
 export function useBenchWork(wish: WorkWish): BenchWork {
   const { unit, document, change } = useUnitContext();
-  const { tickStep, put } = useChangeActions();
-  const work = useWork(document, wish);
+  const measures = useMeasures();
+  const { made, why } = useWork(document, wish);
+  const work = made?.answer;
   const nowMs = useNow();
   const steps = useMemo(
     () => (work ? tickedSteps(work.steps, heldTicks(unit), nowMs) : null),
@@ -39,28 +45,28 @@ export function useBenchWork(wish: WorkWish): BenchWork {
   );
   const tick = useCallback(
     (step: BenchStep, isDone: boolean) => {
-      const at = new Date().toISOString();
-      const resource = unit.changes.find((c) => c.change.id === step.ticks?.change);
-      const isBack = step.id.startsWith('back:');
-      if (resource && step.ticks && !isBack) return tickStep(resource, step.ticks.step, isDone);
-      change({ type: 'tick-step', id: step.id, words: step.say.slice(0, 1000), isDone, at });
-      // The last step of the way back takes the change back.
-      if (!resource || !isBack || !isDone) return;
-      const others = (work?.steps ?? []).filter((s) => s.id.startsWith('back:') && s.id !== step.id);
-      const held = heldTicks(unit);
-      if (others.every((s) => Object.hasOwn(held, s.id))) put(resource, 'undone');
+      // What is not its turn yet is not ticked, whichever key or button asks; taking a tick back always may be.
+      if (isDone && steps && missingBefore(steps, step.id).length > 0) return false;
+      change(tickAct(unit, step, wish, isDone, measures()));
+      return true;
     },
-    [unit, work, change, tickStep, put],
+    [steps, unit, wish, change, measures],
   );
   const beginAnew = useCallback(() => {
-    const at = new Date().toISOString();
-    for (const { step, done, lapsed } of steps ?? [])
-      if ((done || lapsed !== undefined) && Object.hasOwn(unit.ticks, step.id))
-        change({ type: 'tick-step', id: step.id, words: step.say.slice(0, 1000), isDone: false, at });
-  }, [steps, unit.ticks, change]);
+    const ticked = (steps ?? []).filter(
+      ({ step, done, lapsed }) => (done || lapsed !== undefined) && Object.hasOwn(unit.ticks, step.id),
+    );
+    change(
+      asOneEntry(
+        ticked.map(({ step }) => tickAct(unit, step, wish, false, undefined)),
+        'Begins the work anew.',
+      ),
+    );
+  }, [steps, unit, wish, change]);
   return {
     steps,
     problems: work?.problems ?? [],
+    why,
     next: steps ? nextStep(steps) : undefined,
     missingBefore: (id) => (steps ? missingBefore(steps, id) : []),
     tick,
@@ -68,17 +74,30 @@ export function useBenchWork(wish: WorkWish): BenchWork {
   };
 }
 
-/** Ticks without those of a way back that was gone before the change was done again. */
-function heldTicks({ ticks, changes }: UnitResource): UnitResource['ticks'] {
-  const since = new Map(
-    changes.flatMap(({ change }) => (change.state === 'done' ? [[change.id, change.since ?? '']] : [])),
-  );
-  const isOld = (id: string, at: string) => {
-    const [, change] = /^back:(.+)\.\d+$/.exec(id) ?? [];
-    const done = change === undefined ? undefined : since.get(change);
-    return done !== undefined && at < done;
+/** Longest words of a tick. */
+const MOST_WORDS = 1000;
+
+/** The act that ticks a step, wherever it comes from: the server finds its change, and what follows from it. */
+function tickAct(
+  { changes }: UnitResource,
+  step: BenchStep,
+  work: WorkWish,
+  isDone: boolean,
+  measures: ActOf<'tick-step'>['measures'],
+): ActOf<'tick-step'> {
+  const isBack = work.isBack === true || step.id.startsWith('back:');
+  const isOfChange = !isBack && changes.some((c) => c.change.id === step.ticks?.change);
+  const { alsoDone, ...wish } = work;
+  return {
+    type: 'tick-step',
+    id: step.id,
+    words: step.say.slice(0, MOST_WORDS),
+    isDone,
+    at: new Date().toISOString(),
+    work: { ...wish, ...(alsoDone ? { alsoDone: [...alsoDone] } : {}) },
+    ...(step.ticks && isOfChange ? { step: step.ticks } : {}),
+    ...(isDone && measures ? { measures } : {}),
   };
-  return Object.fromEntries(Object.entries(ticks).filter(([id, { at }]) => !isOld(id, at)));
 }
 
 function useNow(): number {

@@ -1,7 +1,7 @@
 import type { Board, UnitResource } from '@zemble/contract';
 import { checkBoard, resolveLayer, type BoardReport, type LayerCircuit } from '@zemble/core';
-import { useMemo, useState } from 'react';
-import { unitChange } from '../../api/change.ts';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { unitAct } from '../../api/act.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 
 /** The boards of a unit, the one that is worked on, and what is wrong with it. */
@@ -31,8 +31,15 @@ export function useBoards(): Boards {
     () => (board ? checkBoard(circuit, board, document.wires ?? []) : undefined),
     [circuit, board, document.wires],
   );
-  const write = (next: readonly Board[]) =>
-    change(unitChange(unit, { boards: next as UnitResource['boards'] }));
+  const latest = useRef(unit);
+  useEffect(() => {
+    latest.current = unit;
+  }, [unit]);
+  /** Of the boards as they are by now: what somebody else did meanwhile, or a drag during a search, is not overwritten unseen. */
+  const write = (make: (boards: readonly Board[]) => readonly Board[]) => {
+    const now = latest.current;
+    change(unitAct(now, { boards: make(now.boards) as UnitResource['boards'] }));
+  };
   return {
     boards,
     board,
@@ -43,14 +50,12 @@ export function useBoards(): Boards {
     keep(next) {
       preview(null);
       choose(next.id);
-      write(
-        boards.some((b) => b.id === next.id)
-          ? boards.map((b) => (b.id === next.id ? next : b))
-          : [...boards, next],
+      write((now) =>
+        now.some((b) => b.id === next.id) ? now.map((b) => (b.id === next.id ? next : b)) : [...now, next],
       );
     },
     remove(gone) {
-      write(boards.filter((b) => b.id !== gone));
+      write((now) => now.filter((b) => b.id !== gone));
     },
   };
 }

@@ -11,6 +11,11 @@ export type ProposalState =
 export function useProposal(onFound: (proposal: Extract<BoardProposal, { ok: true }>) => void) {
   const [state, setState] = useState<ProposalState>({ is: 'idle' });
   const job = useRef<Job<BoardProposal> | null>(null);
+  /** What is done with a proposal is what is to be done by then, and not when it was asked for. */
+  const found = useRef(onFound);
+  useEffect(() => {
+    found.current = onFound;
+  });
   useEffect(() => () => job.current?.cancel(), []);
   const cancel = useCallback(() => {
     job.current?.cancel();
@@ -28,7 +33,7 @@ export function useProposal(onFound: (proposal: Extract<BoardProposal, { ok: tru
       (proposal) => {
         if (job.current !== mine) return;
         setState(proposal.ok ? { is: 'idle' } : { is: 'refused', why: proposal.why });
-        if (proposal.ok) onFound(proposal);
+        if (proposal.ok) found.current(proposal);
       },
       (error: Error) => {
         if (job.current === mine) setState({ is: 'refused', why: `The search stopped: ${error.message}` });

@@ -11,7 +11,7 @@ import {
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useMemo, type ReactNode } from 'react';
-import { unitChange } from '../../api/change.ts';
+import { unitAct } from '../../api/act.ts';
 import { newId } from '../../api/outbox-store.ts';
 import { LineEntry } from '../../ui/line-entry.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
@@ -33,7 +33,7 @@ export function WiringView({ tabs }: { readonly tabs: ReactNode }) {
     [wires, document.circuit, circuit],
   );
   const remove = (id: string) => keep(wires.filter((w) => w.id !== id));
-  const keep = (next: readonly Wire[]) => change(unitChange(unit, { wires: next as UnitResource['wires'] }));
+  const keep = (next: readonly Wire[]) => change(unitAct(unit, { wires: next as UnitResource['wires'] }));
   const add = (wire: Omit<Wire, 'id'>) => {
     const known = new Set(wires.map((w) => w.id));
     let n = wires.length + 1;

@@ -1,7 +1,7 @@
 import { controlState, formatPlain, seenParts, type ControlState, type LayerPart } from '@zemble/core';
 import { Button, Input, Slider, Switch } from 'antd';
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
-import { unitChange } from '../../api/change.ts';
+import { unitAct } from '../../api/act.ts';
 import { OneOf } from '../../ui/one-of.tsx';
 import { AS_DRAWN, useTrial, type Controls } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -110,7 +110,7 @@ function Settings({ parts }: { parts: readonly LayerPart[] }) {
     const next = same
       ? settings.map((s) => (s === same ? { ...s, controls: now } : s))
       : [...settings, { id, name: wanted, controls: now }];
-    change(unitChange(unit, { settings: next }));
+    change(unitAct(unit, { settings: next }));
   };
   const isAt = (wanted: Controls) =>
     Object.entries(wanted).every(([ref, state]) => {
@@ -130,9 +130,7 @@ function Settings({ parts }: { parts: readonly LayerPart[] }) {
           <button
             className="zb-icon"
             aria-label={`Drop the setting ${s.name ?? s.id}`}
-            onClick={() =>
-              change(unitChange(unit, { settings: settings.filter((each) => each.id !== s.id) }))
-            }
+            onClick={() => change(unitAct(unit, { settings: settings.filter((each) => each.id !== s.id) }))}
           >
             ×
           </button>

@@ -4,4 +4,4 @@ export { LegOut } from './leg-out.tsx';
 export { LedgerButton } from './ledger.tsx';
 export { OffersStrip } from './offers.tsx';
 export { StillOut } from './still-out.tsx';
-export { useChangeActions, useLedger } from './use-changes.ts';
+export { useChangeActions, useLedger, useMeasures } from './use-changes.ts';

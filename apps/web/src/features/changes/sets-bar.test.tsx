@@ -3,6 +3,8 @@ import '../../testing/component.ts';
 import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it } from 'vitest';
+import type { Entry } from '../../api/act.ts';
+import { applyEntry } from '../../api/pending.ts';
 import { idOf, showInUnit, unitOf } from '../../testing/in-unit.tsx';
 import { ControlsPanel } from './controls-panel.tsx';
 import { SetsBar } from './sets-bar.tsx';
@@ -26,63 +28,53 @@ const weighed = {
   sets: [{ id: 'A', name: 'Gentle', active: true }, { id: 'B' }],
   changes: [inSet(idOf(1), 'A'), inSet(idOf(2), 'B')],
 };
-const types = (change: ReturnType<typeof showInUnit>['change']) =>
-  change.mock.calls.map(([told]) => (told as { type: string }).type);
+/** The unit as it is after what was entered last. */
+const after = (unit: typeof blank, change: ReturnType<typeof showInUnit>['change']) =>
+  applyEntry(unit, change.mock.calls.at(-1)![0] as Entry);
 
 describe('sets of changes', () => {
   it('get letters, and a new one is active', async () => {
     const { change } = showInUnit(blank, <SetsBar />);
     await userEvent.click(screen.getByText('Weigh alternatives'));
-    expect(change).toHaveBeenCalledWith({
-      type: 'update-unit',
-      seen: { sets: 0 },
-      values: { sets: [{ id: 'A', name: '', active: true }] },
-    });
+    expect(after(blank, change).sets).toEqual([{ id: 'A', name: '', active: true }]);
   });
 
   it('are chosen by a press, none by another', async () => {
     const { change } = showInUnit(weighed, <SetsBar />);
     await userEvent.click(screen.getByText('B'));
-    expect(change).toHaveBeenLastCalledWith(
-      expect.objectContaining({
-        values: {
-          sets: [
-            { id: 'A', name: 'Gentle', active: false },
-            { id: 'B', active: true },
-          ],
-        },
-      }),
-    );
+    expect(after(weighed, change).sets).toEqual([
+      { id: 'A', name: 'Gentle', active: false },
+      { id: 'B', active: true },
+    ]);
     await userEvent.click(screen.getByText('A Gentle'));
-    expect(change).toHaveBeenLastCalledWith(
-      expect.objectContaining({
-        values: {
-          sets: [
-            { id: 'A', name: 'Gentle', active: false },
-            { id: 'B', active: false },
-          ],
-        },
-      }),
-    );
+    expect(after(weighed, change).sets).toEqual([
+      { id: 'A', name: 'Gentle', active: false },
+      { id: 'B', active: false },
+    ]);
   });
 
   it('are copied with what is planned in them', async () => {
     const { change } = showInUnit(weighed, <SetsBar />);
     await userEvent.click(screen.getByLabelText('Copy set A'));
-    expect(types(change)).toEqual(['update-unit', 'add-change']);
-    const [, copy] = change.mock.calls.map(
-      ([told]) => told as { id: string; change: { set: string; id: string } },
-    );
-    expect(copy!.change).toMatchObject({ set: 'C', id: copy!.id });
-    expect(copy!.id).not.toBe(idOf(1));
+    expect(change).toHaveBeenCalledOnce();
+    const { sets, changes } = after(weighed, change);
+    const copy = changes.at(-1)!;
+    expect(copy.change).toMatchObject({ set: 'C', id: copy.id });
+    expect(copy.id).not.toBe(idOf(1));
+    expect(sets.map((s) => [s.id, s.active])).toEqual([
+      ['A', false],
+      ['B', false],
+      ['C', true],
+    ]);
   });
 
   it('are dropped with their plans first, and not where something in them is done', async () => {
     const { change, unmount } = showInUnit(weighed, <SetsBar />);
     await userEvent.click(screen.getByLabelText('Drop set A'));
-    expect(types(change)).toEqual(['update-change', 'update-unit']);
-    expect(change.mock.calls[0]![0]).toMatchObject({ changeId: idOf(1), change: { state: 'dropped' } });
-    expect(change.mock.calls[1]![0]).toMatchObject({ values: { sets: [{ id: 'B' }] } });
+    expect(change).toHaveBeenCalledOnce();
+    const dropped = after(weighed, change);
+    expect(dropped.changes.map((c) => c.change.state)).toEqual(['dropped', 'planned']);
+    expect(dropped.sets).toEqual([{ id: 'B' }]);
     unmount();
     showInUnit({ ...weighed, changes: [inSet(idOf(1), 'A', 'done')] }, <SetsBar />);
     expect(screen.queryByLabelText('Drop set A')).toBeNull();
@@ -98,11 +90,9 @@ describe('controls', () => {
     expect(change).not.toHaveBeenCalled();
     await userEvent.click(screen.getByText('Keep as a setting'));
     await userEvent.type(screen.getByLabelText('Name of the setting'), 'All off{Enter}');
-    expect(change).toHaveBeenCalledWith({
-      type: 'update-unit',
-      seen: { settings: 0 },
-      values: { settings: [{ id: 'all-off', name: 'All off', controls: { P1: 0.5, SW1: false } }] },
-    });
+    expect(after(blank, change).settings).toEqual([
+      { id: 'all-off', name: 'All off', controls: { P1: 0.5, SW1: false } },
+    ]);
     await userEvent.click(screen.getByText('As drawn'));
     expect(screen.getByText('closed')).toBeTruthy();
   });

@@ -3,7 +3,7 @@ import type { ChangeSet } from '@zemble/contract';
 import { activeSet } from '@zemble/core';
 import { Button, Input } from 'antd';
 import { lazy, Suspense, useState } from 'react';
-import { unitChange } from '../../api/change.ts';
+import { asOneEntry, unitAct } from '../../api/act.ts';
 import { newId } from '../../api/outbox-store.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { restated } from './use-changes.ts';
@@ -28,28 +28,31 @@ export function SetsBar() {
   const [compares, setCompares] = useState(false);
   const { sets } = unit;
   const active = activeSet(unit);
-  const put = (next: readonly ChangeSet[]) => change(unitChange(unit, { sets: next.map((s) => ({ ...s })) }));
-  const activate = (id: string | undefined, among = sets) =>
-    put(among.map((s) => ({ ...s, active: s.id === id })));
-  const open = (name: string): string => {
+  const having = (next: readonly ChangeSet[]) => unitAct(unit, { sets: next.map((s) => ({ ...s })) });
+  const put = (next: readonly ChangeSet[]) => change(having(next));
+  const activated = (id: string | undefined, among = sets) =>
+    having(among.map((s) => ({ ...s, active: s.id === id })));
+  const activate = (id: string | undefined) => change(activated(id));
+  const opened = (name: string) => {
     const id = nextLetter(sets);
-    activate(id, [...sets, { id, name }]);
-    return id;
+    return { id, act: activated(id, [...sets, { id, name }]) };
   };
+  const open = (name: string) => change(opened(name).act);
   const copy = (from: string) => {
     const source = sets.find((s) => s.id === from)!;
-    const id = open(`like ${source.name || source.id}`);
-    for (const { change: each } of unit.changes)
-      if (each.set === from && each.state === 'planned') {
-        const own = newId();
-        change({ type: 'add-change', id: own, change: { ...each, id: own, set: id } });
-      }
+    const { id, act } = opened(`like ${source.name || source.id}`);
+    const copies = unit.changes.flatMap(({ change: each }) => {
+      if (each.set !== from || each.state !== 'planned') return [];
+      const own = newId();
+      return [{ type: 'add-change' as const, id: own, change: { ...each, id: own, set: id } }];
+    });
+    change(asOneEntry([act, ...copies]));
   };
   const drop = (id: string) => {
-    for (const resource of unit.changes)
-      if (resource.change.set === id && resource.change.state === 'planned')
-        change(restated(resource, { state: 'dropped' }));
-    put(sets.filter((s) => s.id !== id));
+    const dropped = unit.changes
+      .filter((c) => c.change.set === id && c.change.state === 'planned')
+      .map((c) => restated(c, { state: 'dropped' }));
+    change(asOneEntry([...dropped, having(sets.filter((s) => s.id !== id))]));
   };
   const keepName = () => {
     if (named) put(sets.map((s) => (s.id === named.id ? { ...s, name: named.text.trim() } : s)));

@@ -1,8 +1,9 @@
 import { Drawer } from 'antd';
 import { formatWant, outsideBy, transferEnds, unitOf, type Readout, type ReadoutAnswer } from '@zemble/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { isSlow } from '../../compute/is-slow.ts';
 import { LatestRunner } from '../../compute/runner.ts';
+import { useLatest } from '../../compute/use-latest.ts';
 import type { ComparedSets, CompareRequest } from '../../compute/comparing.ts';
 import { answerText } from '../../ui/readout-value.ts';
 import { ToneMark } from '../../ui/marks.tsx';
@@ -11,7 +12,12 @@ import { useUnitContext } from '../../unit/unit-context.tsx';
 import { SetCurves } from './set-curves.tsx';
 import { setName } from './sets-bar.tsx';
 
-let comparers: LatestRunner<CompareRequest, ComparedSets> | null = null;
+const quickSets = new LatestRunner<CompareRequest, ComparedSets>('shown', async (engine, request) =>
+  engine.compareSets(request),
+);
+const wholeSets = new LatestRunner<CompareRequest, ComparedSets>('later', async (engine, request) =>
+  engine.compareSets(request),
+);
 
 const isOutside = (answer: ReadoutAnswer | null | undefined, readout: Readout): boolean =>
   answer?.ok === true && outsideBy(answer.value, readout.want) !== 0;
@@ -23,26 +29,26 @@ export function SetsTable({ onClose }: { onClose: () => void }) {
   const { readoutId } = useAnalysed();
   const shown = readouts.find((r) => r.id === readoutId) ?? readouts[0];
   const response = useMemo(() => (shown ? transferEnds(shown) : null), [shown]);
-  const [made, setMade] = useState<{ of: typeof document; sets: ComparedSets } | null>(null);
-  useEffect(() => {
-    let isCurrent = true;
-    comparers ??= new LatestRunner('shown', async (engine, request) => engine.compareSets(request));
-    const runner = comparers;
-    const compare = (withSlow: boolean) =>
-      runner.run({ document, response, withSlow }, (sets) => {
-        if (!isCurrent) return;
-        setMade({ of: document, sets });
-        // What takes runs in time follows what is there at once.
-        if (!withSlow && document.readouts.some(isSlow)) compare(true);
-      });
-    compare(false);
-    return () => {
-      isCurrent = false;
-    };
-  }, [document, response]);
+  const hasSlow = document.readouts.some(isSlow);
+  const quickly = useMemo(() => ({ document, response, withSlow: false }), [document, response]);
+  const wholly = useMemo(
+    () => (hasSlow ? { document, response, withSlow: true } : null),
+    [document, response, hasSlow],
+  );
+  const quick = useLatest(quickSets, quickly);
+  // What takes runs in time follows what is there at once.
+  const whole = useLatest(wholeSets, wholly);
+  const latest = whole.isCurrent ? whole.made : (quick.made ?? whole.made);
+  const made = latest && { of: latest.of.document, sets: latest.answer };
+  const why = quick.why ?? whole.why;
   const isLate = made?.of !== document;
   return (
     <Drawer open onClose={onClose} title="Sets side by side" size="large">
+      {why !== null && (
+        <p className="zb-problem" role="alert">
+          The sets could not be compared: {why}
+        </p>
+      )}
       <table className="zb-table" aria-busy={isLate}>
         <thead>
           <tr>

@@ -1,14 +1,18 @@
 import { unitOf, type RangesBySetting, type Readout } from '@zemble/core';
 import { Button, Spin } from 'antd';
-import { useEffect, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { LatestRunner } from '../../compute/runner.ts';
+import { useLatest } from '../../compute/use-latest.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { answerText, readoutText } from '../../ui/readout-value.ts';
 import type { UnitDocument } from '@zemble/core';
 import styles from './changes.module.css';
 
-type Outcome = RangesBySetting | { readonly sentence: string };
-let comparers: LatestRunner<{ document: UnitDocument; readoutId: string }, Outcome> | null = null;
+type Compared = RangesBySetting | { readonly sentence: string };
+const comparers = new LatestRunner<{ document: UnitDocument; readoutId: string }, Compared>(
+  'shown',
+  async (engine, request) => engine.compareRanges(request),
+);
 
 /** The ranges of a readout over its knob in every setting, on one axis. */
 export function SettingRanges() {
@@ -36,20 +40,12 @@ export function SettingRanges() {
 
 function Ranges({ readout }: { readonly readout: Readout }) {
   const { document } = useUnitContext();
-  const [made, setMade] = useState<{ readonly of: UnitDocument; readonly outcome: Outcome } | null>(null);
-  useEffect(() => {
-    let isCurrent = true;
-    comparers ??= new LatestRunner('shown', async (engine, request) => engine.compareRanges(request));
-    comparers.run({ document, readoutId: readout.id }, (outcome) => {
-      if (isCurrent) setMade({ of: document, outcome });
-    });
-    return () => {
-      isCurrent = false;
-    };
-  }, [document, readout.id]);
+  const request = useMemo(() => ({ document, readoutId: readout.id }), [document, readout.id]);
+  const { made, isCurrent, why } = useLatest(comparers, request);
+  if (why !== null) return <p className="zb-problem">The ranges could not be compared: {why}</p>;
   if (!made) return <Spin size="small" />;
-  if ('sentence' in made.outcome) return <p className="zb-problem">{made.outcome.sentence}</p>;
-  const { ranges, common } = made.outcome;
+  if ('sentence' in made.answer) return <p className="zb-problem">{made.answer.sentence}</p>;
+  const { ranges, common } = made.answer;
   const unit = unitOf(readout, document.readouts);
   const ends = ranges.flatMap((r) => (r.ends ? [r.ends.min, r.ends.max] : []));
   const isLog = ends.every((v) => v > 0);
@@ -59,7 +55,7 @@ function Ranges({ readout }: { readonly readout: Readout }) {
   const text = (e: { readonly min: number; readonly max: number }) =>
     answerText({ ok: true, value: e.max - e.min, range: e }, unit);
   return (
-    <figure aria-busy={made.of !== document} aria-label={`${readout.name} in every setting`}>
+    <figure aria-busy={!isCurrent} aria-label={`${readout.name} in every setting`}>
       <ul className={styles.ranges}>
         {ranges.map(({ setting, ends: own, sentence }) => (
           <li key={setting?.id ?? ''}>

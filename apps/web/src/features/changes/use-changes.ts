@@ -1,7 +1,14 @@
-import type { ChangeState, FileChange, UnitResource } from '@zemble/contract';
-import { activeSet, ledgerOf, reportChanges, type ChangeReport, type LedgerEntry } from '@zemble/core';
-import { useMemo } from 'react';
-import type { Change } from '../../api/change.ts';
+import type { ActOf, ChangeState, FileChange, UnitResource } from '@zemble/contract';
+import {
+  activeSet,
+  inState,
+  ledgerOf,
+  reportChanges,
+  type ChangeReport,
+  type LedgerEntry,
+} from '@zemble/core';
+import { useCallback, useMemo } from 'react';
+
 import { newId } from '../../api/outbox-store.ts';
 import { useLatestAnalysis } from '../../unit/analysed.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -33,32 +40,35 @@ export function useLedger(): readonly LedgerEntry[] {
 }
 
 /** A change under other words or in another state. */
-export const restated = ({ id, version, change }: ChangeResource, values: Partial<FileChange>): Change => ({
+export const restated = (
+  { id, version, change }: ChangeResource,
+  values: Partial<FileChange>,
+): ActOf<'update-change'> => ({
   type: 'update-change',
   changeId: id,
   seen: version,
   change: { ...change, ...values },
 });
 
-/** A change with its steps ticked now, or not any more. */
-function inState(change: FileChange, state: ChangeState): Partial<FileChange> {
-  const since = new Date().toISOString();
-  const steps = change.steps.map(({ done, ...step }) =>
-    state === 'done' ? { ...step, done: done ?? { at: since } } : step,
-  );
-  return { state, since, steps: steps as FileChange['steps'] };
+/** Readouts as they are, and as they will be with what is planned, of the circuit of now; nothing while they are not yet computed. */
+export function useMeasures(): () => { before: ReadoutValues; predicted: ReadoutValues } | undefined {
+  const latest = useLatestAnalysis();
+  return useCallback(() => {
+    const analysis = latest.current;
+    if (!analysis?.isCurrent) return undefined;
+    const valuesOn = (layer: 'planned' | 'proven') =>
+      Object.fromEntries(
+        analysis.rows.map((r) => [r.id, r.answers[layer].ok ? r.answers[layer].value : null]),
+      );
+    return { before: valuesOn('proven'), predicted: valuesOn('planned') };
+  }, [latest]);
 }
+type ReadoutValues = Record<string, number | null>;
 
 /** What can be done with changes. */
 export function useChangeActions() {
   const { unit, change } = useUnitContext();
-  const latest = useLatestAnalysis();
-  /** Values of readouts on a layer, for the record of a change. */
-  const valuesOn = (layer: 'planned' | 'proven') =>
-    Object.fromEntries(
-      (latest.current?.rows ?? []).map((r) => [r.id, r.answers[layer].ok ? r.answers[layer].value : null]),
-    );
-  const measures = () => ({ before: valuesOn('proven'), predicted: valuesOn('planned') });
+  const measures = useMeasures();
   return {
     /** @returns the id of the change */
     add(made: Pick<FileChange, 'name' | 'purpose' | 'steps'> & Partial<FileChange>): string {
@@ -66,25 +76,16 @@ export function useChangeActions() {
       const isDone = made.state === 'done';
       const set = made.purpose === 'modification' ? activeSet(unit) : undefined;
       const whole: FileChange = { id, state: 'planned', ...(set === undefined ? {} : { set }), ...made };
-      const values = isDone ? { ...whole, ...inState(whole, 'done'), before: valuesOn('proven') } : whole;
+      const before = measures()?.before;
+      const values = isDone
+        ? { ...inState(whole, 'done', new Date().toISOString()), ...(before ? { before } : {}) }
+        : whole;
       change({ type: 'add-change', id, change: values });
       return id;
     },
     put(resource: ChangeResource, state: ChangeState) {
       const told = state === 'done' && resource.change.purpose !== 'diagnosis' ? measures() : {};
-      change(restated(resource, { ...inState(resource.change, state), ...told }));
-    },
-    /** Ticks one step, or takes its tick back; with the last one the change is done. */
-    tickStep(resource: ChangeResource, index: number, isDone: boolean) {
-      const at = new Date().toISOString();
-      const steps = resource.change.steps.map(({ done, ...step }, i) =>
-        i === index ? (isDone ? { ...step, done: { at } } : step) : done ? { ...step, done } : step,
-      ) as FileChange['steps'];
-      const isWhole = steps.every((step) => step.done !== undefined);
-      const state = isWhole ? 'done' : 'planned';
-      const told = isWhole && resource.change.purpose !== 'diagnosis' ? measures() : {};
-      const since = state === resource.change.state ? {} : { since: at };
-      change(restated(resource, { steps, state, ...since, ...told }));
+      change(restated(resource, { ...inState(resource.change, state, new Date().toISOString()), ...told }));
     },
     say: (resource: ChangeResource, values: Partial<FileChange>) => change(restated(resource, values)),
   };

@@ -1,4 +1,4 @@
-import { unitChange } from '../../api/change.ts';
+import { unitAct } from '../../api/act.ts';
 import type { Layer } from '@zemble/contract';
 import {
   flagsFor,
@@ -39,6 +39,7 @@ import { OffersStrip } from '../changes/index.ts';
 import { DrawingFrame } from './drawing-frame.tsx';
 import { FiguresButton, FiguresOfPart, useFigures, type Figures } from './figures.tsx';
 import { Pins } from './pins.tsx';
+import { AreaBoundary } from '../../ui/area-boundary.tsx';
 import { useDrawing } from './use-drawing.ts';
 import { useIsLate } from './use-is-late.ts';
 import styles from './circuit.module.css';
@@ -70,7 +71,7 @@ export function CircuitPanel({
   const [showsVolts, setShowsVolts] = useState(true);
   const seen = useMemo(() => seenParts(document.circuit, layer), [document.circuit, layer]);
   const drawn = useSharedParts(useMemo(() => drawnCircuit(document.circuit, seen), [document.circuit, seen]));
-  const { drawing, isPending, drawAnew } = useDrawing(drawn, document.readouts, unit);
+  const { drawing, isPending, why, drawAnew } = useDrawing(drawn, document.readouts, unit);
   const isLate = useIsLate(isPending);
   const figures = useFigures(drawing?.figures ?? NO_FIGURES);
   const parts = useMemo(() => new Map(drawn.parts.map((p) => [p.ref, p])), [drawn]);
@@ -119,7 +120,7 @@ export function CircuitPanel({
   const move = useCallback(
     (ref: string, to: Point) => {
       const moved = drawing ? movedPlaces(drawing, ref, to, together) : { [ref]: to };
-      change(unitChange(latest.current, { nudges: { ...nudges, ...moved } }));
+      change(unitAct(latest.current, { nudges: { ...nudges, ...moved } }));
     },
     [change, nudges, drawing, together],
   );
@@ -131,6 +132,7 @@ export function CircuitPanel({
         switcher={switcher}
         layer={layer}
         isLate={isLate}
+        why={why}
         figures={figures}
         onDrawAnew={drawAnew}
         showsVolts={showsVolts}
@@ -141,21 +143,23 @@ export function CircuitPanel({
         <p className="zb-empty-words">The circuit draws itself here as you type its parts.</p>
       ) : (
         drawing && (
-          <DrawingFrame
-            drawing={drawing}
-            parts={parts}
-            texts={texts}
-            flags={flags}
-            flagTones={flagTones}
-            emphasis={emphasis}
-            gone={gone}
-            together={figures.together}
-            selectedRef={selectedRef}
-            selectedNet={selectedNet}
-            onSelectRef={selectRef}
-            onSelectNet={selectNet}
-            onMove={move}
-          />
+          <AreaBoundary name="The drawing" resetKey={drawing}>
+            <DrawingFrame
+              drawing={drawing}
+              parts={parts}
+              texts={texts}
+              flags={flags}
+              flagTones={flagTones}
+              emphasis={emphasis}
+              gone={gone}
+              together={figures.together}
+              selectedRef={selectedRef}
+              selectedNet={selectedNet}
+              onSelectRef={selectRef}
+              onSelectNet={selectNet}
+              onMove={move}
+            />
+          </AreaBoundary>
         )
       )}
       {hasOffers && (
@@ -195,6 +199,8 @@ interface PanelHeadProps {
   readonly layer: Layer;
   /** A new drawing is long in coming. */
   readonly isLate: boolean;
+  /** Why the circuit of now could not be drawn. */
+  readonly why: string | null;
   readonly figures: Figures;
   readonly onDrawAnew: () => void;
   readonly showsVolts: boolean;
@@ -202,7 +208,7 @@ interface PanelHeadProps {
 }
 
 const PanelHead = memo(function PanelHead(props: PanelHeadProps) {
-  const { title, switcher, layer, isLate, figures, onDrawAnew, showsVolts, onVolts } = props;
+  const { title, switcher, layer, isLate, why, figures, onDrawAnew, showsVolts, onVolts } = props;
   return (
     <header className="zb-panel-head">
       {switcher || <h2>{title}</h2>}
@@ -211,7 +217,7 @@ const PanelHead = memo(function PanelHead(props: PanelHeadProps) {
       </span>
       <span className="zb-grow" />
       <span className="zb-dim" role="status">
-        {isLate && 'drawing…'}
+        {why !== null ? `not drawn, of an earlier state: ${why}` : isLate && 'drawing…'}
       </span>
       <FiguresButton figures={figures} />
       <Button

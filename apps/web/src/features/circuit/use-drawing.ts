@@ -40,12 +40,14 @@ function namedNets(readouts: readonly Readout[]): string {
 
 /** The last drawing of each unit, so that going from stage to stage moves nothing and waits for nothing. */
 const kept = new Map<string, { readonly of: string; readonly drawing: ReadDrawing }>();
-let drawers: LatestRunner<DrawRequest, ReadDrawing> | null = null;
+const drawings = new LatestRunner<DrawRequest, ReadDrawing>('at hand', async (engine, r) => engine.draw(r));
 
 export interface DrawingView {
   /** The newest drawing; of an earlier circuit while a new one is made, null before the first. */
   readonly drawing: ReadDrawing | null;
   readonly isPending: boolean;
+  /** Why the circuit of now could not be drawn. */
+  readonly why: string | null;
   /** Lays everything out from the beginning. */
   readonly drawAnew: () => void;
 }
@@ -58,6 +60,7 @@ export function useDrawing(
 ): DrawingView {
   const [round, setRound] = useState(0);
   const [, setMade] = useState<ReadDrawing | null>(null);
+  const [failed, setFailed] = useState<{ readonly of: string; readonly why: string } | null>(null);
   const structure = useMemo(() => structureOf(circuit), [circuit]);
   const names = useMemo(() => namedNets(readouts), [readouts]);
   const nudgeText = JSON.stringify(nudges);
@@ -69,18 +72,18 @@ export function useDrawing(
     let isCurrent = true;
     const previous = kept.get(id);
     const isAnew = previous === undefined || !previous.of.endsWith(`\n${round}`);
-    drawers ??= new LatestRunner('at hand', async (engine, r) => engine.draw(r));
-    drawers.run(
+    drawings.run(
       {
         circuit,
         nudges,
         nameNets: names.split(' ').filter(Boolean),
         previous: isAnew ? null : placementsOf(previous.drawing),
       },
-      (drawing) => {
+      (outcome) => {
         if (!isCurrent) return;
-        kept.set(id, { of: wanted, drawing });
-        setMade(drawing);
+        if (!outcome.ok) return setFailed({ of: wanted, why: outcome.why });
+        kept.set(id, { of: wanted, drawing: outcome.answer });
+        setMade(outcome.answer);
       },
     );
     return () => {
@@ -90,5 +93,6 @@ export function useDrawing(
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [id, wanted]);
   const drawAnew = useCallback(() => setRound((r) => r + 1), []);
-  return { drawing: last?.drawing ?? null, isPending, drawAnew };
+  const why = isPending && failed?.of === wanted ? failed.why : null;
+  return { drawing: last?.drawing ?? null, isPending, why, drawAnew };
 }

@@ -1,11 +1,11 @@
-import { unitChange } from '../../api/change.ts';
+import { asOneEntry, unitAct } from '../../api/act.ts';
 import type { Hazard, CreateEvidence, IntakeData } from '@zemble/contract';
 import { cautionsOf, markedNumber, preparePath, whyTest, rateTest, type ProposedTest } from '@zemble/core';
 import { Button } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useSelection } from '../../unit/selection.tsx';
-import { planValues } from '../../unit/plan.ts';
+import { newId } from '../../api/outbox-store.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useUndoable } from '../../unit/use-undo.ts';
 import { OneOf } from '../../ui/one-of.tsx';
@@ -70,16 +70,18 @@ export function FindStage() {
     top !== undefined && top.probability >= CONVICTING && (state?.observations.length ?? 0) > 0;
   const convicted = unit.intake.convicted ?? [];
   const isConvicted = convicted.some((c) => c.blockId === topBlock?.id);
-  const convict = (entry: NonNullable<IntakeData['convicted']>[number]) =>
-    change(unitChange(unit, { intake: { ...unit.intake, convicted: [...convicted, entry] } }));
+  const convicting = (entry: NonNullable<IntakeData['convicted']>[number]) =>
+    unitAct(unit, { intake: { ...unit.intake, convicted: [...convicted, entry] } });
   const convictBlock = () => {
     if (!topBlock) return;
-    convict({
-      blockId: topBlock.id,
-      kind: topBlock.kind.name,
-      words: `${topBlock.name} is guilty: ${top.why}`,
-      at: new Date().toISOString(),
-    });
+    change(
+      convicting({
+        blockId: topBlock.id,
+        kind: topBlock.kind.name,
+        words: `${topBlock.name} is guilty: ${top.why}`,
+        at: new Date().toISOString(),
+      }),
+    );
     if (hasParts(topBlock.parts)) setInParts(topBlock.id);
   };
   const hasParts = (refs: readonly string[]) =>
@@ -87,17 +89,28 @@ export function FindStage() {
   const convictPart = (ref: string, mode: string) => {
     const block = path.blocks.find((b) => b.parts.includes(ref));
     const part = document.circuit.parts.find((p) => p.ref === ref);
-    convict({
+    const verdict = convicting({
       ref,
       ...(block ? { blockId: block.id, kind: block.kind.name } : {}),
       words: `${ref}: ${mode}. To be replaced.`,
       at: new Date().toISOString(),
     });
     const marked = part ? markedNumber(part) : null;
-    if (marked !== null)
-      planValues(unit, new Map([[ref, marked]]), { why: `${ref}: ${mode}; a new one as marked.` }).forEach(
-        change,
-      );
+    const why = `${ref}: ${mode}; a new one as marked.`;
+    const plan =
+      marked === null
+        ? []
+        : [
+            {
+              type: 'plan-values' as const,
+              id: newId(),
+              values: { [ref]: marked },
+              why,
+              purpose: 'repair' as const,
+            },
+          ];
+    // The verdict and what follows from it are one thought.
+    change(asOneEntry([verdict, ...plan]));
   };
   const take = (evidence: CreateEvidence) => {
     record(evidence);

@@ -40,7 +40,7 @@ export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }
   const { unit, document } = useUnitContext();
   const { selectNet, selectRef } = useSelection();
   const measured = useMemo(() => measuredQuantities(unit, document), [unit, document]);
-  const { search, quantities, fraction } = useDictionary(document.circuit, refs, measured);
+  const { search, quantities, fraction, why } = useDictionary(document.circuit, refs, measured);
   const first = search?.groups[0];
   const isStuck = search !== null && (search.next[0]?.bits ?? 0) < HARDLY_TELLS && first !== undefined;
   const readings = useTellingReadings(document, isStuck ? first : null);
@@ -109,6 +109,11 @@ export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }
           onStep={step}
           onBegin={() => setChosen(keyOf(ask))}
         />
+      )}
+      {why !== null && (
+        <p className="zb-problem" role="alert">
+          The faults could not be simulated: {why}
+        </p>
       )}
       {fraction !== null && (
         <Progress percent={Math.round(fraction * 100)} size="small" aria-label="Faults simulated" />

@@ -10,7 +10,9 @@ import {
 import { useEffect, useMemo, useState } from 'react';
 import { searchAmongParts, type PlainEntry } from '../../compute/finding.ts';
 import { startDictionary } from '../../compute/jobs.ts';
+import { GIVEN_UP } from '../../compute/pool.ts';
 import { LatestRunner } from '../../compute/runner.ts';
+import { useLatest } from '../../compute/use-latest.ts';
 
 export interface DictionaryView {
   readonly search: PartSearch | null;
@@ -18,6 +20,8 @@ export interface DictionaryView {
   readonly quantities: readonly Quantity[];
   /** While faults are being simulated, how far; null when done. */
   readonly fraction: number | null;
+  /** Why the faults could not be simulated. */
+  readonly why: string | null;
 }
 
 /** Compares what was measured with every fault of some parts, simulated in two workers. */
@@ -33,6 +37,7 @@ export function useDictionary(
     [circuit, asked],
   );
   const [made, setMade] = useState<{ key: object; entries: readonly PlainEntry[] } | null>(null);
+  const [failed, setFailed] = useState<{ key: object; why: string } | null>(null);
   const [fraction, setFraction] = useState<number | null>(null);
   useEffect(() => {
     if (wanted === '') return;
@@ -46,8 +51,12 @@ export function useDictionary(
         setMade({ key: quantities, entries });
         setFraction(null);
       },
-      // Given up: another is on its way.
-      () => undefined,
+      (error: unknown) => {
+        // Given up: another is on its way.
+        if (!isCurrent || error === GIVEN_UP) return;
+        setFraction(null);
+        setFailed({ key: quantities, why: error instanceof Error ? error.message : String(error) });
+      },
     );
     return () => {
       isCurrent = false;
@@ -65,29 +74,25 @@ export function useDictionary(
         : null,
     [made, quantities, measured],
   );
-  return { search, quantities, fraction };
+  return { search, quantities, fraction, why: failed?.key === quantities ? failed.why : null };
 }
 
 type Readings = ReturnType<typeof tellingReadings>;
-let tellers: LatestRunner<{ circuit: Circuit; group: PartGroup }, Readings> | null = null;
+const tellers = new LatestRunner<{ circuit: Circuit; group: PartGroup }, Readings>(
+  'shown',
+  async (engine, r) => engine.tellingReadings(r),
+);
 
 /** Readings in circuit that tell the members of a group apart, computed in a worker; none without a group. */
 export function useTellingReadings(
   { circuit }: Pick<UnitDocument, 'circuit'>,
   group: PartGroup | null,
 ): Readings {
-  const [told, setTold] = useState<{ of: string; readings: Readings }>({ of: '', readings: [] });
   const members = group && group.members.length > 1 ? JSON.stringify(group) : '';
-  useEffect(() => {
-    if (members === '') return;
-    let isCurrent = true;
-    tellers ??= new LatestRunner('shown', async (engine, r) => engine.tellingReadings(r));
-    tellers.run({ circuit, group: JSON.parse(members) as PartGroup }, (readings) => {
-      if (isCurrent) setTold({ of: members, readings });
-    });
-    return () => {
-      isCurrent = false;
-    };
-  }, [circuit, members]);
-  return members !== '' && told.of === members ? told.readings : [];
+  const request = useMemo(
+    () => (members === '' ? null : { circuit, group: JSON.parse(members) as PartGroup }),
+    [circuit, members],
+  );
+  const { made, isCurrent } = useLatest(tellers, request);
+  return isCurrent && made ? made.answer : [];
 }

@@ -1,4 +1,4 @@
-import { unitChange } from '../../api/change.ts';
+import { unitAct } from '../../api/act.ts';
 import type { CreateEvidence, Damage, IntakeData } from '@zemble/contract';
 import {
   partsInPlace,
@@ -53,7 +53,7 @@ export function useFind() {
     });
   };
   const withdraw = (evidenceId: string) => change({ type: 'withdraw-evidence', evidenceId });
-  const setIntake = (intake: IntakeData) => change(unitChange(unit, { intake }));
+  const setIntake = (intake: IntakeData) => change(unitAct(unit, { intake }));
   const now = () => new Date().toISOString();
   const uncheck = (id: string) => setIntake(withCheck(unit.intake, id, null, now()));
   const prove = (conviction: Conviction, outcome: ProofOutcome) =>

@@ -1,4 +1,4 @@
-import { unitChange } from '../../api/change.ts';
+import { unitAct } from '../../api/act.ts';
 import { SoundOutlined } from '@ant-design/icons';
 import { HAZARDS, HEARD, type Heard, type Hazard } from '@zemble/contract';
 import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
@@ -97,13 +97,13 @@ export function Complaint() {
         className="zb-wide"
         value={unit.hazards}
         options={HAZARDS.map((h) => ({ value: h }))}
-        onChange={(hazards: Hazard[]) => change(unitChange(unit, { hazards }))}
+        onChange={(hazards: Hazard[]) => change(unitAct(unit, { hazards }))}
         placeholder="Mains, valve high tension, battery only"
       />
       <Kept
         label="What else can hurt"
         value={unit.hazardNotes}
-        onKeep={(hazardNotes) => change(unitChange(unit, { hazardNotes }))}
+        onKeep={(hazardNotes) => change(unitAct(unit, { hazardNotes }))}
       />
     </section>
   );

@@ -1,4 +1,4 @@
-import { unitChange } from '../../api/change.ts';
+import { unitAct } from '../../api/act.ts';
 import type { IntakeData } from '@zemble/contract';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 
@@ -11,7 +11,7 @@ export function useIntake(): { intake: IntakeData; setIntake: (values: Partial<I
       const next = Object.fromEntries(
         Object.entries({ ...unit.intake, ...values }).filter(([, v]) => v !== undefined && v !== ''),
       ) as IntakeData;
-      change(unitChange(unit, { intake: next }));
+      change(unitAct(unit, { intake: next }));
     },
   };
 }

@@ -1,7 +1,8 @@
-import { batchSuspects, formatPlain, markedNumber, type Drift, type Weighed } from '@zemble/core';
+import { batchSuspects, formatPlain, markedNumber, type Drift } from '@zemble/core';
 import { Button } from 'antd';
 import { useSelection } from '../../unit/selection.tsx';
-import { planValues } from '../../unit/plan.ts';
+import type { Harm } from '../../compute/use-measuring.ts';
+import { newId } from '../../api/outbox-store.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import styles from './measure.module.css';
@@ -9,9 +10,15 @@ import styles from './measure.module.css';
 const TONES = { replace: 'out', watch: 'edge', leave: 'in' } as const;
 
 /** Every drift by what it does, the fewest parts to make good, and the sisters of a bad one. */
-export function HarmPanel({ harm }: { harm: Weighed | null }) {
+export function HarmPanel({ harm: { weighed: harm, why } }: { harm: Harm }) {
   const { unit, document, change } = useUnitContext();
   const { selectedRef, selectRef } = useSelection();
+  if (why !== null)
+    return (
+      <p className="zb-problem" role="alert">
+        The drifts could not be weighed: {why}
+      </p>
+    );
   if (!harm) return <p className="zb-empty-words">Weighing the drifts…</p>;
   const { drifts, replacement } = harm;
   if (drifts.length === 0)
@@ -26,14 +33,16 @@ export function HarmPanel({ harm }: { harm: Weighed | null }) {
   const nameOf = (id: string | null) => document.readouts.find((r) => r.id === id)?.name ?? '';
   const leftOut = replacement.leftOut.map(nameOf);
   const plan = (refs: readonly string[]) => {
-    const values = new Map(
+    const values = Object.fromEntries(
       refs.flatMap((ref) => {
         const part = parts.find((p) => p.ref === ref);
         const marked = part ? markedNumber(part) : null;
         return marked === null ? [] : [[ref, marked] as const];
       }),
     );
-    planValues(unit, values, { why: 'The fewest parts that bring every readout back.' }).forEach(change);
+    const why = 'The fewest parts that bring every readout back.';
+    if (Object.keys(values).length > 0)
+      change({ type: 'plan-values', id: newId(), values, why, purpose: 'repair' });
   };
   return (
     <div className="zb-scroll" tabIndex={0} role="group" aria-label="Drifts, scroll">

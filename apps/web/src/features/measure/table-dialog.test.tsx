@@ -3,6 +3,7 @@ import '../../testing/component.ts';
 import { fireEvent, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
+import type { Entry } from '../../api/act.ts';
 import { idOf, showInUnit, unitOf } from '../../testing/in-unit.tsx';
 import { TableDialog } from './table-dialog.tsx';
 
@@ -21,11 +22,13 @@ describe('readings from a table', () => {
     expect(screen.getByText(/2 readings can be taken in/)).toBeTruthy();
     expect(screen.getByText(/there is no part "X9"/)).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'Take in 2 readings' }));
-    expect(change.mock.calls.map(([c]) => c as object)).toMatchObject([
+    expect(change).toHaveBeenCalledOnce();
+    const { acts } = change.mock.calls[0]![0] as Extract<Entry, { type: 'batch' }>;
+    expect(acts).toMatchObject([
       { type: 'add-reading', partId: idOf(100), seen: 2, value: 10_200, condition: 'in circuit' },
       { type: 'add-reading', partId: idOf(101), seen: 2, value: 3.9e-6, condition: 'leg lifted' },
     ]);
-    const ids = change.mock.calls.map(([c]) => (c as { id: string }).id);
+    const ids = acts.map((act) => (act as { id: string }).id);
     expect(new Set(ids).size).toBe(2);
     expect(onClose).toHaveBeenCalledOnce();
   });

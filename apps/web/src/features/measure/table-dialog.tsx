@@ -1,6 +1,8 @@
+import { MOST_ACTS } from '@zemble/contract';
 import { readReadingsCsv } from '@zemble/core';
 import { Input, Modal } from 'antd';
 import { useState } from 'react';
+import { asOneEntry } from '../../api/act.ts';
 import { newId } from '../../api/outbox-store.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
@@ -12,16 +14,20 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
   const [text, setText] = useState('');
   const read = text.trim() === '' ? null : readReadingsCsv(text, unit);
   const take = () => {
-    for (const { line: _line, place, ...reading } of read?.rows ?? []) {
-      change({
-        type: 'add-reading',
-        id: newId(),
-        ...place.of,
-        seen: place.version,
-        ...reading,
-        takenAt: new Date().toISOString(),
-      });
-    }
+    const takenAt = new Date().toISOString();
+    const readings = (read?.rows ?? []).map(({ line: _line, place, ...reading }) => ({
+      type: 'add-reading' as const,
+      id: newId(),
+      ...place.of,
+      seen: place.version,
+      ...reading,
+      takenAt,
+    }));
+    // A table is one entry, unless it is longer than one can be.
+    for (let from = 0; from < readings.length; from += MOST_ACTS)
+      change(
+        asOneEntry(readings.slice(from, from + MOST_ACTS), `Took in a table of ${readings.length} readings.`),
+      );
     onClose();
   };
   return (

@@ -79,8 +79,9 @@ export function useRun(shown: ReadonlyMap<string, number>) {
   );
   const judged = useJudgements(all, 'all');
   const harm = useHarm(computed);
+  const { weighed } = harm;
   const [order, setOrder] = useState<Order>('as typed');
-  const rank = useMemo(() => rankBy(order, unit, harm), [order, unit, harm]);
+  const rank = useMemo(() => rankBy(order, unit, weighed), [order, unit, weighed]);
   const parts = useMemo(() => ordered(measuredParts(unit, judged), rank), [unit, judged, rank]);
   // A run begins with what has not been measured, whatever was selected before.
   useEffect(() => selectRef(null), [selectRef]);

@@ -1,4 +1,4 @@
-import { unitChange } from '../../api/change.ts';
+import { unitAct } from '../../api/act.ts';
 import type { PathData } from '@zemble/contract';
 import { useMemo } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -8,7 +8,7 @@ export function usePath(): { path: PathData | null; setPath: (path: PathData) =>
   const { unit, change } = useUnitContext();
   return {
     path: unit.path,
-    setPath: (path) => change(unitChange(unit, { path })),
+    setPath: (path) => change(unitAct(unit, { path })),
   };
 }
 

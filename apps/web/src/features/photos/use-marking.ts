@@ -1,7 +1,7 @@
 import type { PhotoOverlay, PhotoResource } from '@zemble/contract';
 import { padPlan, tappedPins, withDamage } from '@zemble/core';
 import { useState } from 'react';
-import { unitChange } from '../../api/change.ts';
+import { unitAct } from '../../api/act.ts';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { photoOf, tapped, trackDone, type Marking } from './marking.ts';
@@ -55,7 +55,7 @@ export function useMarking(chosen: PhotoResource | undefined) {
       const target = nearestPoint(photo, x, y);
       const seen = { defect: marking.defect, ...(target ? { target } : {}), photoId: photo.id, x, y };
       const intake = withDamage(unit.intake, { ...seen, at: new Date().toISOString() });
-      change(unitChange(unit, { intake }));
+      change(unitAct(unit, { intake }));
     }
     if (marking.of === 'pads' && done.points) {
       const last = marking.plan.targets.flat()[0] ?? '';

@@ -41,6 +41,7 @@ const analysed = (
 ): Analysis => ({
   frequencyHz: [],
   isSlowPending,
+  isCurrent: !isSlowPending,
   layers: onAll(layer),
   rows: Object.entries(values).map(([id, [unit, value]]) => ({ id, unit, answers: onAll(answer(value)) })),
 });

@@ -52,7 +52,9 @@ function useFold(): [isOpen: boolean, fold: () => void] {
 /** The few numbers that matter, by layer, and the response; foldable, the same in every stage. */
 export function ReadoutsDock() {
   const { unit, document } = useUnitContext();
-  const { analysis, readoutId, setReadoutId } = useAnalysed();
+  const { analysis, why, readoutId, setReadoutId } = useAnalysed();
+  /** What is of an earlier circuit is no number of this one. */
+  const isOld = why !== null;
   const [isOpen, fold] = useFold();
   const [edited, setEdited] = useState<ReadoutResource | 'new' | null>(null);
   const rows = useMemo(() => new Map(analysis?.rows.map((r) => [r.id, r])), [analysis]);
@@ -66,14 +68,14 @@ export function ReadoutsDock() {
             readout,
             // A number of an earlier state says nothing of this one.
             answer:
-              isSlow(readout) && analysis?.isSlowPending !== false
+              isOld || (isSlow(readout) && analysis?.isSlowPending !== false)
                 ? undefined
                 : rows.get(readout.id)?.answers.found,
             bench: typeof last?.value === 'number' ? last.value : null,
           };
         }),
       ),
-    [unit, document, rows, analysis?.isSlowPending],
+    [unit, document, rows, isOld, analysis?.isSlowPending],
   );
   return (
     <section className={isOpen ? styles.dock : `${styles.dock} ${styles.dockFolded}`} aria-label="Readouts">
@@ -84,6 +86,11 @@ export function ReadoutsDock() {
           {document.readouts.length === 0 ? 'none yet' : healthWords(health, unit, document.readouts)}
         </span>
       </button>
+      {isOld && (
+        <p className="zb-problem" role="alert">
+          This circuit could not be computed: {why} The numbers are of an earlier state.
+        </p>
+      )}
       {isOpen && (
         <div className={styles.dockBody}>
           <div
@@ -121,7 +128,7 @@ export function ReadoutsDock() {
                     readout={document.readouts[i]!}
                     row={rows.get(resource.readout.id)}
                     readouts={document.readouts}
-                    isPending={isSlow(document.readouts[i]!) && analysis?.isSlowPending !== false}
+                    isPending={isOld || (isSlow(document.readouts[i]!) && analysis?.isSlowPending !== false)}
                     isSelected={resource.readout.id === readoutId}
                     onSelect={setReadoutId}
                     onEdit={setEdited}

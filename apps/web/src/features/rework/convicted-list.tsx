@@ -1,10 +1,9 @@
-import { unitChange } from '../../api/change.ts';
+import { unitAct } from '../../api/act.ts';
 import { memo } from 'react';
 import type { IntakeData } from '@zemble/contract';
-import { formatQuantity, KINDS, plannedParts, QUANTITY_KINDS } from '@zemble/core';
+import { formatQuantity, KINDS, plannedParts, QUANTITY_KINDS, plannedRefs } from '@zemble/core';
 import { Button } from 'antd';
 import { useSelection } from '../../unit/selection.tsx';
-import { plannedRefs } from '../../unit/plan.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 
 type Entry = NonNullable<IntakeData['convicted']>[number];
@@ -18,7 +17,7 @@ export const ConvictedList = memo(function ConvictedList() {
   const parts = plannedParts(document.circuit);
   const isPlanned = plannedRefs(unit);
   const drop = (entry: Entry) =>
-    change(unitChange(unit, { intake: { ...unit.intake, convicted: entries.filter((e) => e !== entry) } }));
+    change(unitAct(unit, { intake: { ...unit.intake, convicted: entries.filter((e) => e !== entry) } }));
   return (
     <section className="zb-block" aria-label="Convicted">
       <h2>Convicted by the search</h2>

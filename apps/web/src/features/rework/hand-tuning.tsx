@@ -7,11 +7,11 @@ import {
   seenParts,
   stepPreferred,
   type ESeries,
+  plannedRefs,
 } from '@zemble/core';
 import { Button, Select } from 'antd';
 import { memo, useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { useSelection } from '../../unit/selection.tsx';
-import { plannedRefs } from '../../unit/plan.ts';
 import { useTrial } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';

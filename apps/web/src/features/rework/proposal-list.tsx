@@ -3,10 +3,11 @@ import {
   formatWant,
   KINDS,
   outsideBy,
+  plannedParts,
   QUANTITY_KINDS,
   trialOf,
   unitOf,
-  type Part,
+  type LayerPart,
   type Proposal,
   type Readout,
   type Unit,
@@ -56,7 +57,8 @@ export const ProposalList = memo(function ProposalList({ search, tried, onTry, o
       </div>
     );
   }
-  const parts = new Map(document.circuit.parts.map((p) => [p.ref, p]));
+  // What is proposed may be a part that a planned change adds.
+  const parts = new Map(plannedParts(document.circuit).map((p) => [p.ref, p]));
   return (
     <section className="zb-block" aria-label="Values found">
       <h2>Values found</h2>
@@ -67,7 +69,7 @@ export const ProposalList = memo(function ProposalList({ search, tried, onTry, o
       </p>
       <ol className={styles.proposals}>
         {proposals.map((p) => {
-          const words = p.changes.map((c) => changeWords(c, parts.get(c.ref)!)).join(' and ');
+          const words = p.changes.map((c) => changeWords(c, parts.get(c.ref))).join(' and ');
           const isTried = p === tried;
           return (
             <li key={words} className={isTried ? `${styles.proposal} ${styles.proposalOn}` : styles.proposal}>
@@ -197,8 +199,9 @@ function SideEffects({
   );
 }
 
-function changeWords(change: ValueChange, part: Part): string {
-  const unit = QUANTITY_KINDS[KINDS[part.kind].value ?? 'number'];
+/** What a value change does; of a part that has gone while it was looked for, by its plain numbers. */
+function changeWords(change: ValueChange, part: LayerPart | undefined): string {
+  const unit = QUANTITY_KINDS[(part && KINDS[part.kind].value) ?? 'number'];
   const text = (value: number) => formatQuantity(value, unit, { digits: 4 });
   const made =
     change.made === 'single'

@@ -1,7 +1,7 @@
 import type { Proposal } from '@zemble/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
-import { dropPlanFor, planValues } from '../../unit/plan.ts';
+import { newId } from '../../api/outbox-store.ts';
 import { useTrial } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ChangesPanel, ControlsPanel } from '../changes/index.ts';
@@ -73,16 +73,14 @@ function usePlanning(onPlanned: () => void) {
   const plan = useCallback(
     (values: ReadonlyMap<string, number> | null, reason: string) => {
       const wanted = values ?? latest.current.trial;
-      planValues(latest.current.unit, wanted, { why: reason, purpose: 'modification' }).forEach(change);
+      const plan = { id: newId(), values: Object.fromEntries(wanted), why: reason };
+      if (wanted.size > 0) change({ type: 'plan-values', ...plan, purpose: 'modification' });
       attempt(null);
       onPlanned();
       setLayer('planned');
     },
     [change, attempt, onPlanned, setLayer],
   );
-  const dropPlan = useCallback(
-    (ref: string) => dropPlanFor(latest.current.unit, ref).forEach(change),
-    [change],
-  );
+  const dropPlan = useCallback((ref: string) => change({ type: 'drop-plan', ref }), [change]);
   return { trialled, attempt, turn, plan, dropPlan };
 }

@@ -1,4 +1,4 @@
-import { unitChange } from '../../api/change.ts';
+import { unitAct } from '../../api/act.ts';
 import { DeleteOutlined } from '@ant-design/icons';
 import type { OwnModel } from '@zemble/contract';
 import { modelFromText, MODELS } from '@zemble/core';
@@ -25,7 +25,7 @@ function ModelsDialog({ onClose }: { onClose: () => void }) {
   const [line, setLine] = useState('');
   const [wanted, setWanted] = useState('');
   const read = line.trim() === '' ? null : modelFromText(line);
-  const keep = (models: OwnModel[]) => change(unitChange(unit, { models }));
+  const keep = (models: OwnModel[]) => change(unitAct(unit, { models }));
   const add = () => {
     if (!read?.ok) return;
     keep([...unit.models.filter((m) => m.name.toLowerCase() !== read.model.name.toLowerCase()), read.model]);

@@ -15,6 +15,7 @@ import {
   type TwinDifference,
 } from '@zemble/core';
 import { useMemo, useState } from 'react';
+import { asOneEntry } from '../../api/act.ts';
 import { newId } from '../../api/outbox-store.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 
@@ -75,7 +76,7 @@ export function useBeeps(): Beeps {
     },
     record(...beeps) {
       const takenAt = new Date().toISOString();
-      for (const beep of beeps) change({ type: 'add-beep', id: newId(), beep, takenAt });
+      change(asOneEntry(beeps.map((beep) => ({ type: 'add-beep' as const, id: newId(), beep, takenAt }))));
       setHeld(beeps[0]?.ends[0]);
     },
     withdraw: (beep) => change({ type: 'withdraw-beep', beepId: beep.id }),

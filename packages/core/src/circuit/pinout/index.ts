@@ -6,6 +6,7 @@ export {
   pinoutOf,
   pinWords,
   sharedPins,
+  isOfPackage,
   unitOfPackage,
   usualSurroundings,
   type Packaged,

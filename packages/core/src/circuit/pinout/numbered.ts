@@ -132,3 +132,7 @@ export function pinWords(part: Packaged, pin: string): string | undefined {
 
 const others = ({ orders, variant }: PartPinout): string =>
   orders.filter((name) => name !== variant.name).join(' or ');
+
+/** Whether a part is a unit of a package: U1A of U1. R10 is none of R1. */
+export const isOfPackage = (ref: string, designator: string): boolean =>
+  unitOfPackage(ref)?.designator === designator.toUpperCase();

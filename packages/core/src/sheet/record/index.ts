@@ -1,3 +1,4 @@
+export { applyAct } from './apply-act.ts';
 export { applyEdit, applyEdits, withThings } from './apply-edit.ts';
 export { DocumentMaker, documentFromResource, partsInPlace, type PartInPlace } from './unit-resource.ts';
 export {
@@ -7,6 +8,7 @@ export {
   type ReadingRow,
   type ReadingsCsv,
 } from './readings-csv.ts';
+export { dropPlanActs, planActs, plannedRefs } from './plan.ts';
 export {
   inverseThings,
   isSameThing,

@@ -1,5 +1,6 @@
 import type { Board, BoardPlace, Hole } from '@zemble/contract';
 import type { LayerCircuit } from '../../circuit/circuit/index.ts';
+import { isOfPackage } from '../../circuit/pinout/index.ts';
 import { isInTheWay } from './check.ts';
 import { readPlaces } from './placed.ts';
 import { inventoryOf, type Item } from './propose/items.ts';
@@ -76,7 +77,7 @@ export const withTerminal = (board: Board, net: string, hole: Hole): Board => ({
 /** The item that a place is of, in the ways in which it can stand on a board. */
 function itemOf(circuit: LayerCircuit, ref: string, style: Board['style']): Item | undefined {
   const { items } = inventoryOf(circuit, circuit.parts, style);
-  return items.find((i) => i.ref === ref) ?? items.find((i) => i.ref.startsWith(ref));
+  return items.find((i) => i.ref === ref) ?? items.find((i) => isOfPackage(i.ref, ref));
 }
 
 /** Places that are the item's, in each of its ways, its first pin at a hole. */
@@ -149,3 +150,7 @@ export function placeFor(circuit: LayerCircuit, board: Board, ref: string): Boar
       }
   return undefined;
 }
+
+/** The place of a part on a board: its own, or that of the package that it is a unit of. R10 is not found by R1. */
+export const placeOf = ({ places }: Pick<Board, 'places'>, ref: string): BoardPlace | undefined =>
+  places.find((place) => place.ref === ref) ?? places.find((place) => isOfPackage(ref, place.ref));

@@ -14,6 +14,7 @@ export {
   movedPlace,
   otherWay,
   placeFor,
+  placeOf,
   withCut,
   withLink,
   withoutPlace,

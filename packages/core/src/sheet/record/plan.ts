@@ -1,7 +1,5 @@
-import type { FileChange, UnitResource } from '@zemble/contract';
-import { activeSet, type Value } from '@zemble/core';
-import type { Change } from '../api/change.ts';
-import { newId } from '../api/outbox-store.ts';
+import type { Act, FileChange, PlanValues, UnitResource } from '@zemble/contract';
+import { activeSet } from '../../circuit/changes/index.ts';
 
 type Resource = UnitResource['changes'][number];
 type Planned = Pick<UnitResource, 'changes' | 'sets'>;
@@ -14,7 +12,7 @@ const isPlan = ({ change }: Resource, { sets }: Planned): boolean =>
 
 const fitsOf = (change: FileChange): string[] => change.steps.flatMap((s) => (s.do === 'fit' ? [s.ref] : []));
 
-const restated = ({ id, version, change }: Resource, values: Partial<FileChange>): Change => ({
+const restated = ({ id, version, change }: Resource, values: Partial<FileChange>): Act => ({
   type: 'update-change',
   changeId: id,
   seen: version,
@@ -22,31 +20,28 @@ const restated = ({ id, version, change }: Resource, values: Partial<FileChange>
 });
 
 /**
- * What plans other values for parts, under one name, with the reason for it: a change of its own. Earlier plans that fit
+ * The acts that plan other values for parts, under one name, with the reason for it: a change of its own. Earlier plans that fit
  * nothing but these parts are dropped, as they are replaced; where one is exactly for these, it is changed instead.
  */
-export function planValues(
-  unit: Planned,
-  values: ReadonlyMap<string, Value>,
-  about: { readonly why: string; readonly purpose?: 'repair' | 'modification' },
-): Change[] {
-  const { why, purpose = 'repair' } = about;
-  if (values.size === 0) return [];
-  const steps: FileChange['steps'] = [...values].map(([ref, value]) => ({ do: 'fit', ref, value }));
+export function planActs(unit: Planned, { id, values, why, purpose = 'repair' }: PlanValues): Act[] {
+  const refs = Object.keys(values);
+  const steps: FileChange['steps'] = Object.entries(values).map(([ref, value]) => ({
+    do: 'fit',
+    ref,
+    value,
+  }));
   const plans = unit.changes.filter((c) => isPlan(c, unit));
   const within = plans.filter(
     ({ change }) =>
-      fitsOf(change).length === change.steps.length && fitsOf(change).every((r) => values.has(r)),
+      fitsOf(change).length === change.steps.length && fitsOf(change).every((r) => refs.includes(r)),
   );
-  const same = within.find(({ change }) => change.steps.length === values.size);
+  const same = within.find(({ change }) => change.steps.length === refs.length);
   const dropped = within.filter((c) => c !== same).map((c) => restated(c, { state: 'dropped' }));
   if (same) return [...dropped, restated(same, { steps, why })];
-  const id = newId();
   const set = activeSet(unit);
-  const refs = [...values.keys()].join(', ');
   const change: FileChange = {
     id,
-    name: `Other value${values.size === 1 ? '' : 's'} of ${refs}`.slice(0, LONGEST_NAME),
+    name: `Other value${refs.length === 1 ? '' : 's'} of ${refs.join(', ')}`.slice(0, LONGEST_NAME),
     purpose,
     state: 'planned',
     ...(set === undefined ? {} : { set }),
@@ -58,8 +53,8 @@ export function planValues(
 
 const LONGEST_NAME = 120;
 
-/** What takes the plan for a part's value back: the change is dropped, or goes on without it. */
-export function dropPlanFor(unit: Planned, ref: string): Change[] {
+/** The acts that take the plan for a part's value back: the change is dropped, or goes on without it. */
+export function dropPlanActs(unit: Planned, ref: string): Act[] {
   return unit.changes
     .filter((c) => isPlan(c, unit) && fitsOf(c.change).includes(ref))
     .map((c) => {

@@ -1,0 +1,106 @@
+import {
+  ACTS,
+  actSchema,
+  batchSchema,
+  createUnitSchema,
+  isUnitField,
+  problemDocumentSchema,
+  UNIT_FIELD_KINDS,
+  UNIT_FIELDS,
+  type Act,
+  type ActOf,
+  type UnitResource,
+} from '@zemble/contract';
+import { thingsBetween } from '@zemble/core';
+import { z } from 'zod';
+
+/** What a page enters: an act on the record of a unit, several that are one thought, or a new unit, under the id of its write. */
+export const entrySchema = z.union([
+  actSchema,
+  batchSchema.extend({ type: z.literal('batch') }),
+  z.object({
+    type: z.literal('create-unit'),
+    values: createUnitSchema.omit({ id: true }),
+    at: z.iso.datetime(),
+  }),
+]);
+export type Entry = z.infer<typeof entrySchema>;
+
+/** An entry on its way to the server; parked when the server has refused it for good. */
+export const writeSchema = z.object({
+  /** Idempotency key. */
+  key: z.uuid(),
+  unitId: z.uuid(),
+  /** Its place among all that was entered in this browser; what an older page kept has none, and goes before. */
+  order: z.number().int().optional(),
+  /** Whose it is, where people have names. */
+  personId: z.string().optional(),
+  change: entrySchema,
+  refusal: problemDocumentSchema.optional(),
+});
+export type Write = z.infer<typeof writeSchema>;
+
+/** Several acts as one thought; nothing where there are none. */
+export function asOneEntry(acts: readonly Act[], words?: string): Entry | null {
+  const [first] = acts;
+  if (!first) return null;
+  if (acts.length === 1) return first;
+  return { type: 'batch', acts: [...acts], ...(words === undefined ? {} : { words }) };
+}
+
+/**
+ * What changes fields of a unit: where they are made of things, those that are another now; otherwise the fields themselves, on top of
+ * the versions that they have.
+ */
+export function unitAct(
+  unit: UnitResource,
+  values: ActOf<'update-unit'>['values'],
+): ActOf<'update-unit'> | ActOf<'put-things'> {
+  const fields = Object.keys(values).filter(isUnitField);
+  const isOfThings =
+    fields.length > 0 &&
+    Object.keys(values).every((name) => isUnitField(name) && UNIT_FIELD_KINDS[name].shape);
+  if (isOfThings)
+    return {
+      type: 'put-things',
+      things: fields.flatMap((field) => thingsBetween(field, unit[field], values[field])),
+    };
+  return {
+    type: 'update-unit',
+    seen: Object.fromEntries(
+      UNIT_FIELDS.filter((field) => fields.includes(field)).map((field) => [
+        field,
+        unit.versions[field] ?? 0,
+      ]),
+    ),
+    values,
+  };
+}
+
+/** The request that carries an entry. */
+export interface Request {
+  readonly method: string;
+  readonly path: string;
+  readonly body: unknown;
+}
+
+export function requestFor({ unitId, change }: Pick<Write, 'unitId' | 'change'>): Request {
+  const root = `/units/${unitId}`;
+  switch (change.type) {
+    case 'create-unit':
+      return { method: 'POST', path: '/units', body: { id: unitId, ...change.values } };
+    case 'batch': {
+      const { type: _type, ...body } = change;
+      return { method: 'POST', path: `${root}/batch`, body };
+    }
+    default: {
+      const { route, toBody } = ACTS[change.type];
+      const path = route.path.replace(/:(\w+)/g, (_, name: string) => String(Reflect.get(change, name)));
+      return {
+        method: route.method,
+        path: `${root}${path}`,
+        body: (toBody as (act: Act) => unknown)(change),
+      };
+    }
+  }
+}

@@ -1,0 +1,34 @@
+import { isSameThing } from '@zemble/core';
+import type { Entry } from './act.ts';
+
+/** What the server says that a thing is now, where an entry came too late. */
+interface Current {
+  readonly id?: string;
+  readonly version?: number;
+  readonly versions?: Partial<Record<string, number>>;
+  /** Of a thing inside a field: where it is, and what it is now. */
+  readonly at?: readonly string[];
+  readonly value?: unknown;
+}
+
+/** The same entry on top of what is there now: what "use mine" sends after a conflict. */
+export function rebased(entry: Entry, current: Current): Entry {
+  const { version, at, value } = current;
+  switch (entry.type) {
+    case 'batch':
+      return { ...entry, acts: entry.acts.map((act) => rebased(act, current) as typeof act) };
+    case 'update-unit':
+      return { ...entry, seen: { ...entry.seen, ...current.versions } };
+    case 'put-things':
+      return {
+        ...entry,
+        things: entry.things.map((thing) =>
+          at && thing.at.length === at.length && isSameThing(thing, { ...thing, at: [...at] })
+            ? { ...thing, was: value as typeof thing.was }
+            : thing,
+        ),
+      };
+    default:
+      return 'seen' in entry && version !== undefined ? { ...entry, seen: version } : entry;
+  }
+}
