@@ -18,6 +18,8 @@ import { z } from 'zod';
 export const entrySchema = z.union([
   actSchema,
   batchSchema.extend({ type: z.literal('batch') }),
+  /** A photo, with the file as it was chosen. */
+  z.object({ type: z.literal('add-photo'), id: z.uuid(), name: z.string(), file: z.instanceof(Blob) }),
   z.object({
     type: z.literal('create-unit'),
     values: createUnitSchema.omit({ id: true }),
@@ -89,6 +91,11 @@ export function requestFor({ unitId, change }: Pick<Write, 'unitId' | 'change'>)
   switch (change.type) {
     case 'create-unit':
       return { method: 'POST', path: '/units', body: { id: unitId, ...change.values } };
+    case 'add-photo': {
+      const body = new FormData();
+      body.append('photo', change.file, change.name);
+      return { method: 'POST', path: `${root}/photos?id=${change.id}`, body };
+    }
     case 'batch': {
       const { type: _type, ...body } = change;
       return { method: 'POST', path: `${root}/batch`, body };

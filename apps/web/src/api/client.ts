@@ -24,14 +24,23 @@ export class ProblemError extends Error {
 }
 
 /** The server could not be reached, or failed: worth trying again. */
-export class UnreachableError extends Error {}
+export class UnreachableError extends Error {
+  readonly code = 'unreachable';
+  /** What it answered, where it answered at all. */
+  readonly status: number | null;
+  constructor(message: string, status: number | null = null) {
+    super(message);
+    this.status = status;
+  }
+}
 
 const SERVER_ERROR = 500;
 /** Code of the answer, and event on the window, when nobody is signed in on this device any more. */
 export const SIGNED_OUT = 'signed-out';
 
 async function answerOf<T>(response: Response, schema: z.ZodType<T>): Promise<T> {
-  if (response.status >= SERVER_ERROR) throw new UnreachableError(`The server answered ${response.status}.`);
+  if (response.status >= SERVER_ERROR)
+    throw new UnreachableError(`The server answered ${response.status}.`, response.status);
   const body: unknown = await response.json().catch(() => null);
   if (response.ok) {
     const read = schema.safeParse(body);
@@ -41,7 +50,7 @@ async function answerOf<T>(response: Response, schema: z.ZodType<T>): Promise<T>
   const problem = problemDocumentSchema.safeParse(body);
   if (problem.success && problem.data.code === SIGNED_OUT) dispatchEvent(new Event(SIGNED_OUT));
   if (problem.success) throw new ProblemError(problem.data);
-  throw new UnreachableError(`The server answered ${response.status}.`);
+  throw new UnreachableError(`The server answered ${response.status}.`, response.status);
 }
 
 /** An answer that takes longer is given up, and asked for again, ms. */
@@ -84,10 +93,11 @@ export async function sendWrite(
   key: string,
   body: unknown,
 ): Promise<WriteAnswer> {
+  const isForm = body instanceof FormData;
   const response = await reach(`${API_ROOT}${path}`, {
     method,
-    headers: { 'content-type': 'application/json', [IDEMPOTENCY_HEADER]: key },
-    body: JSON.stringify(body),
+    headers: { ...(isForm ? {} : { 'content-type': 'application/json' }), [IDEMPOTENCY_HEADER]: key },
+    body: isForm ? body : JSON.stringify(body),
   });
   return answerOf(response, writeAnswerSchema);
 }
@@ -96,17 +106,12 @@ export async function getRepairs(): Promise<RepairHistory> {
   return answerOf(await reach(`${API_ROOT}/repairs`), repairHistorySchema);
 }
 
-/** Sends a picture. Throws `ProblemError` or `UnreachableError`. */
-export async function sendPhoto(unitId: string, file: File, key: string): Promise<WriteAnswer> {
-  const body = new FormData();
-  body.append('photo', file, file.name);
-  const response = await reach(`${API_ROOT}/units/${unitId}/photos`, {
-    method: 'POST',
-    headers: { [IDEMPOTENCY_HEADER]: key },
-    body,
-  });
-  return answerOf(response, writeAnswerSchema);
-}
+/** Whether the server answers at all. */
+export const isServerThere = (): Promise<boolean> =>
+  reach(`${API_ROOT}/health`).then(
+    ({ ok }) => ok,
+    () => false,
+  );
 
 export const photoUrl = (unitId: string, photo: { id: string; version: number }): string =>
   `${API_ROOT}/units/${unitId}/photos/${photo.id}?v=${photo.version}`;

@@ -11,10 +11,12 @@ import {
   type ReactNode,
 } from 'react';
 import { useSWRConfig } from 'swr';
-import { sendWrite } from './client.ts';
+import { isServerThere, sendWrite, SIGNED_OUT } from './client.ts';
+import { DRAWER_KEY, NEEDS_KEY } from './drawer.ts';
+import { KEPT_UNITS, PERSON_KEY, useSession } from './use-session.ts';
 import type { Entry } from './act.ts';
 import { Outbox, type OutboxState, type Told } from './outbox.ts';
-import { browserStore } from './outbox-store.ts';
+import { browserStore, newId } from './outbox-store.ts';
 import { moveOlder } from './older-outbox.ts';
 import { applyNews, unitKey } from './use-unit.ts';
 
@@ -76,6 +78,8 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
           else if (change.type === 'create-unit') void mutate(unitKey(unitId));
           if (change.type === 'create-unit') void mutate('units');
           else refreshList();
+          // A tick and a change that is done take parts from the drawer, and put them back.
+          if (TAKES_PARTS.has(change.type)) for (const key of [DRAWER_KEY, NEEDS_KEY]) void mutate(key);
         },
         onRefused: (_write, problem) =>
           notification.error({
@@ -84,20 +88,65 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
             duration: NOTICE_S,
           }),
         wait: pause,
+        newKey: newId,
         now: () => performance.now(),
         alone,
+        isServerThere,
         tell: (what) => channel.postMessage(what),
       }),
   );
   useEffect(() => {
     const onMessage = ({ data }: MessageEvent<Told>) => outbox.hear(data);
     channel.addEventListener('message', onMessage);
+    // What cannot be kept here and is not sent yet would be lost with the page.
+    const onLeave = (event: BeforeUnloadEvent) => {
+      const { notKept, pending } = outbox.getSnapshot();
+      if (notKept !== null && pending.length > 0) event.preventDefault();
+    };
+    addEventListener('beforeunload', onLeave);
     void moveOlder(store)
       .catch(() => undefined)
       .then(() => outbox.load());
-    return () => channel.removeEventListener('message', onMessage);
+    return () => {
+      channel.removeEventListener('message', onMessage);
+      removeEventListener('beforeunload', onLeave);
+    };
   }, [outbox, channel, store]);
+  useWhoIsHere(outbox);
   return <Context value={outbox}>{children}</Context>;
+}
+
+/** Acts that may take parts from the drawer. */
+const TAKES_PARTS: ReadonlySet<string> = new Set([
+  'tick-step',
+  'add-change',
+  'update-change',
+  'batch',
+  'undo',
+]);
+
+/** Tells the outbox who is at the page. */
+function useWhoIsHere(outbox: Outbox): void {
+  const session = useSession();
+  useEffect(() => {
+    if (session?.state === 'signed-in') localStorage.setItem(PERSON_KEY, session.person.id);
+    if (session?.state === 'open') localStorage.removeItem(PERSON_KEY);
+    const me =
+      session?.state === 'signed-in'
+        ? session.person.id
+        : session?.state === 'open'
+          ? null
+          : session === undefined
+            ? (localStorage.getItem(PERSON_KEY) ?? undefined)
+            : undefined;
+    outbox.setMe(me);
+  }, [outbox, session]);
+  // What was kept to read goes with who might read it.
+  useEffect(() => {
+    const forget = () => void ('caches' in globalThis && caches.delete(KEPT_UNITS));
+    addEventListener(SIGNED_OUT, forget);
+    return () => removeEventListener(SIGNED_OUT, forget);
+  }, []);
 }
 
 export function useOutbox(): Outbox {

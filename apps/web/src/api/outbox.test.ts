@@ -2,7 +2,7 @@ import type { FileChange, ProblemDocument, WriteAnswer } from '@zemble/contract'
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { ProblemError, UnreachableError } from './client.ts';
 import { Outbox, type OutboxPorts } from './outbox.ts';
-import { newId } from './outbox-store.ts';
+import { inOrder, newId } from './outbox-store.ts';
 import { applyEntry } from './pending.ts';
 import type { Entry, Write } from './act.ts';
 import { partialUnit } from '../testing/partial-unit.ts';
@@ -35,6 +35,11 @@ let failing: (body: Record<string, unknown>) => boolean;
 /** A pause that a test ends by itself. */
 let waiting: (() => Promise<void>) | null;
 let isFull: boolean;
+let unreadable: unknown[];
+let counter: number;
+/** Keys that are given next. */
+let keys: string[];
+let isThere: boolean;
 /** Whoever waits to send alone, as pages of one browser do. */
 let queue: Promise<void>;
 let pages: Outbox[];
@@ -44,13 +49,15 @@ function openPage(): Outbox {
     store: {
       load: () =>
         Promise.resolve({
-          writes: [...kept.values()].sort((a, b) => (a.key < b.key ? -1 : 1)),
-          unreadable: 0,
+          writes: [...kept.values()].sort(inOrder),
+          unreadable,
         }),
       put(write) {
         if (isFull) return Promise.reject(new DOMException('full', 'QuotaExceededError'));
-        kept.set(write.key, write);
-        return Promise.resolve();
+        counter += write.order === undefined ? 1 : 0;
+        const placed = { ...write, order: write.order ?? counter };
+        kept.set(write.key, placed);
+        return Promise.resolve(placed);
       },
       remove(key) {
         kept.delete(key);
@@ -71,8 +78,10 @@ function openPage(): Outbox {
       clock += ms;
       return Promise.resolve();
     },
+    newKey: () => keys.shift() ?? newId(),
     now: () => clock,
     // The turn is given back a moment after the work is done, as by the browser.
+    isServerThere: () => Promise.resolve(isThere),
     alone: (work) => (queue = queue.then(work).then(() => new Promise((resolve) => setTimeout(resolve, 1)))),
     tell: (what) => pages.filter((p) => p !== page).forEach((p) => p.hear(what)),
   };
@@ -97,6 +106,10 @@ beforeEach(() => {
   waiting = null;
   kept = new Map();
   isFull = false;
+  unreadable = [];
+  counter = 0;
+  keys = [];
+  isThere = false;
   queue = Promise.resolve();
 });
 
@@ -277,6 +290,115 @@ describe('outbox', () => {
     await outbox.resolve('mine');
     await until(outbox, 'saved');
     expect(sent.at(-1)!.body).toEqual({ baseVersion: 9, change: PLAN });
+  });
+});
+
+describe('what several entries and several people need', () => {
+  const away = () => {
+    answers = Array.from({ length: 50 }, () => new UnreachableError('away'));
+    waiting = () => new Promise(() => undefined);
+  };
+  /** The page that waited is closed, and the server is back. */
+  const back = () => {
+    answers = [];
+    waiting = null;
+    pages = [];
+    queue = Promise.resolve();
+    sent = [];
+  };
+
+  it('sends in the order in which it was entered, though the keys say another: a clock went back', async () => {
+    away();
+    const first = openPage();
+    keys = ['ffffffff-0000-7000-8000-000000000000', '00000000-0000-7000-8000-000000000000'];
+    first.add(U, note('first'));
+    first.add(U, note('then'));
+    await until(first, 'waiting');
+    back();
+    const second = openPage();
+    await second.load();
+    await until(second, 'saved');
+    expect(texts()).toEqual(['first', 'then']);
+  });
+
+  it('sends under nobody’s name but that of who entered it, until it is handed over or let go', async () => {
+    away();
+    const ann = openPage();
+    ann.setMe('ann');
+    ann.add(U, note('of ann'));
+    ann.add(U, note('of ann too'));
+    await until(ann, 'waiting');
+    back();
+    const bob = openPage();
+    bob.setMe('bob');
+    await bob.load();
+    bob.add(U, note('of bob'));
+    await vi.waitFor(() => expect(texts()).toEqual(['of bob']));
+    await vi.waitFor(() => expect(bob.getSnapshot().ofOthers).toHaveLength(2));
+    expect(bob.getSnapshot().pending).toEqual([]);
+    const [one, other] = bob.getSnapshot().ofOthers;
+    await bob.handOver(one!.key);
+    await bob.discard(other!.key);
+    await until(bob, 'saved');
+    expect(texts()).toEqual(['of bob', 'of ann']);
+    expect(kept.size).toBe(0);
+  });
+
+  it('waits with what somebody entered as long as nobody knows who is here', async () => {
+    away();
+    const ann = openPage();
+    ann.setMe('ann');
+    ann.add(U, note('of ann'));
+    await until(ann, 'waiting');
+    back();
+    const page = openPage();
+    await page.load();
+    expect(texts()).toEqual([]);
+    // It is shown on, as it was before.
+    expect(page.getSnapshot().pending).toHaveLength(1);
+    page.setMe('ann');
+    await until(page, 'saved');
+    expect(texts()).toEqual(['of ann']);
+  });
+
+  it('sets aside what the server fails at five times while it answers others, and goes on behind it', async () => {
+    const failure = () => new UnreachableError('The server answered 500.', 500);
+    const outbox = openPage();
+    isThere = true;
+    answers = [failure(), failure(), failure(), failure(), failure(), good];
+    outbox.add(U, note('breaks'));
+    outbox.add(U, note('behind'));
+    await until(outbox, 'parked');
+    expect(texts()).toEqual([...Array.from({ length: 5 }, () => 'breaks'), 'behind']);
+    expect(outbox.getSnapshot().parked).toMatchObject([{ refusal: { code: 'server-error' } }]);
+  });
+
+  it('sets nothing aside while the server is away, or fails at everything', async () => {
+    const outbox = openPage();
+    answers = [...Array.from({ length: 9 }, () => new UnreachableError('500', 500)), good];
+    outbox.add(U, note('kept'));
+    await until(outbox, 'saved');
+    expect(outbox.getSnapshot().parked).toEqual([]);
+  });
+
+  it('keeps the lists that it tells as long as they hold the same', async () => {
+    away();
+    const outbox = openPage();
+    outbox.add(U, note('one'));
+    const { pending, parked } = outbox.getSnapshot();
+    await until(outbox, 'waiting');
+    await outbox.load();
+    expect(outbox.getSnapshot().pending).toBe(pending);
+    expect(outbox.getSnapshot().parked).toBe(parked);
+  });
+
+  it('says what it cannot read, and goes on saying it after the next entry', async () => {
+    unreadable = [{ key: 'x', change: { type: 'of a later version' } }];
+    const outbox = openPage();
+    await outbox.load();
+    outbox.add(U, note('next'));
+    await until(outbox, 'saved');
+    expect(outbox.getSnapshot().unreadable).toEqual([JSON.stringify(unreadable[0])]);
   });
 });
 

@@ -1,7 +1,7 @@
 import type { Edit, ProblemDocument, WriteAnswer } from '@zemble/contract';
 import type { sendWrite } from './client.ts';
-import { ProblemError } from './client.ts';
-import { newId, type OutboxStore } from './outbox-store.ts';
+import { ProblemError, UnreachableError } from './client.ts';
+import { inOrder, type OutboxStore } from './outbox-store.ts';
 import { requestFor, type Entry, type Write } from './act.ts';
 import { rebased } from './rebased.ts';
 
@@ -19,9 +19,16 @@ export interface OutboxState {
   readonly parked: readonly Write[];
   readonly state: SaveState;
   readonly conflict: Conflict | null;
+  /** What somebody else entered here: never sent under one's own name, until it is handed over or discarded. */
+  readonly ofOthers: readonly Write[];
+  /** Kept here, and of a form that this version cannot read: as text, to be copied. */
+  readonly unreadable: readonly string[];
   /** Why nothing can be kept in this browser; what is entered is then only safe once the server has it. */
   readonly notKept: string | null;
 }
+
+/** Who is at this page: null where people have no names, undefined while it is not known. */
+export type Me = string | null | undefined;
 
 /** What pages of one browser tell each other of the outbox that they share. */
 export type Told = 'changed' | 'waiting';
@@ -35,14 +42,20 @@ export interface OutboxPorts {
   /** Told a write that the server refused for good. */
   readonly onRefused: (write: Write, problem: ProblemDocument) => void;
   readonly wait: (milliseconds: number) => Promise<void>;
+  /** A key that nothing had before. */
+  readonly newKey: () => string;
   /** A clock that never goes back, ms. */
   readonly now: () => number;
   /** Runs something while no other page of this browser sends. */
   readonly alone: (work: () => Promise<void>) => Promise<void>;
+  /** Whether the server answers at all. */
+  readonly isServerThere: () => Promise<boolean>;
   /** Tells the other pages of this browser that the store has changed, or that the server is away. */
   readonly tell: (what: Told) => void;
 }
 
+/** An entry at which the server fails so often, while it answers otherwise, is set aside: what stands behind it goes on. */
+const MOST_FAILURES = 5;
 const FIRST_RETRY_MS = 400;
 const LONGEST_RETRY_MS = 30_000;
 
@@ -57,6 +70,10 @@ export class Outbox {
   private conflicts: readonly Conflict[] = [];
   private isWaiting = false;
   private notKept: string | null = null;
+  private unreadable: readonly string[] = [];
+  private me: Me;
+  /** How often the server has failed at an entry, by its key. */
+  private readonly failures = new Map<string, number>();
   private isRunning = false;
   private isAskedAgain = false;
   /** Units whose oldest change failed for now: how long their lane rests, and until when. No other lane waits for it. */
@@ -86,8 +103,17 @@ export class Outbox {
     void this.take(unitId, change).then(() => this.run());
   }
 
+  /** Says who is at the page: what others entered is not sent under this name. */
+  setMe(me: Me): void {
+    if (this.me === me) return;
+    this.me = me;
+    this.publish();
+    void this.run();
+  }
+
   private take(unitId: string, change: Entry): Promise<void> {
-    const write: Write = { key: newId(), unitId, change };
+    const whose = typeof this.me === 'string' ? { personId: this.me } : {};
+    const write: Write = { key: this.ports.newKey(), unitId, change, ...whose };
     this.set([...this.writes, write]);
     return this.keep(write);
   }
@@ -109,9 +135,8 @@ export class Outbox {
       // What this page has just made may not be in the store yet.
       const own = this.writes.filter((w) => !kept.has(w.key) && this.unkept.has(w.key));
       this.conflicts = this.conflicts.filter((c) => kept.has(c.write.key) || this.unkept.has(c.write.key));
-      this.set([...kept.values(), ...own].sort((a, b) => (a.key < b.key ? -1 : 1)));
-      if (unreadable > 0)
-        this.notKept = `${unreadable} changes that are kept here cannot be read by this version.`;
+      this.set([...[...kept.values()].sort(inOrder), ...own]);
+      this.unreadable = unreadable.map((record) => JSON.stringify(record));
     } catch (error) {
       this.notKept = whyNotKept(error);
     }
@@ -124,8 +149,11 @@ export class Outbox {
   private async keep(write: Write): Promise<void> {
     this.unkept.add(write.key);
     try {
-      await this.ports.store.put(write);
+      const placed = await this.ports.store.put(write);
       this.unkept.delete(write.key);
+      this.writes = this.writes.map((w) =>
+        w.key === write.key && w.order === undefined ? { ...w, order: placed.order } : w,
+      );
       if (this.notKept !== null) this.notKept = null;
     } catch (error) {
       this.notKept = whyNotKept(error);
@@ -177,7 +205,9 @@ export class Outbox {
 
   /** Waits until a lane may be tried again, or something new is there to be sent. False when nothing rests. */
   private async rest(): Promise<boolean> {
-    const waiting = new Set(this.writes.filter((w) => w.refusal === undefined).map((w) => w.unitId));
+    const waiting = new Set(
+      this.writes.filter((w) => w.refusal === undefined && this.isMine(w)).map((w) => w.unitId),
+    );
     const ends = [...this.resting].flatMap(([unitId, { until }]) => (waiting.has(unitId) ? [until] : []));
     if (ends.length === 0) return false;
     this.hear('waiting');
@@ -204,8 +234,16 @@ export class Outbox {
     const now = this.ports.now();
     return this.writes.find(
       (w) =>
-        w.refusal === undefined && !stopped.has(w.unitId) && (this.resting.get(w.unitId)?.until ?? 0) <= now,
+        w.refusal === undefined &&
+        this.isMine(w) &&
+        !stopped.has(w.unitId) &&
+        (this.resting.get(w.unitId)?.until ?? 0) <= now,
     );
+  }
+
+  /** Whether it may be sent by who is here: it is theirs, or nobody's. */
+  private isMine({ personId }: Write): boolean {
+    return personId === undefined || personId === this.me || this.me === null;
   }
 
   private async attempt(write: Write): Promise<'done' | 'later' | 'conflict'> {
@@ -217,7 +255,7 @@ export class Outbox {
       await this.drop(write.key);
       return 'done';
     } catch (error) {
-      if (!(error instanceof ProblemError)) return 'later';
+      if (!(error instanceof ProblemError)) return (await this.isHopeless(write, error)) ? 'done' : 'later';
       const { problem } = error;
       if (problem.code === 'stale') {
         this.conflicts = [...this.conflicts, { write, problem }];
@@ -228,6 +266,24 @@ export class Outbox {
       await this.park(write, problem);
       return 'done';
     }
+  }
+
+  /** Whether the server fails at just this entry, again and again: then it is set aside, as one that was refused. */
+  private async isHopeless(write: Write, error: unknown): Promise<boolean> {
+    if (!(error instanceof UnreachableError) || error.status === null) return false;
+    const failures = (this.failures.get(write.key) ?? 0) + 1;
+    this.failures.set(write.key, failures);
+    if (failures < MOST_FAILURES || !(await this.ports.isServerThere())) return false;
+    this.failures.delete(write.key);
+    await this.park(write, {
+      type: 'about:blank',
+      title: 'The server failed',
+      status: error.status,
+      detail: `The server failed at this ${MOST_FAILURES} times, while it answers otherwise.`,
+      code: 'server-error',
+      hint: 'Try it again later, or copy what you entered and discard it; what stood behind it goes on.',
+    });
+    return true;
   }
 
   private async park(write: Write, problem: ProblemDocument): Promise<void> {
@@ -271,6 +327,17 @@ export class Outbox {
     await this.run();
   }
 
+  /** Sends what somebody else entered here under one's own name. */
+  async handOver(key: string): Promise<void> {
+    const write = this.writes.find((w) => w.key === key);
+    if (!write) return;
+    const { personId: _theirs, ...rest } = write;
+    const mine = typeof this.me === 'string' ? { ...rest, personId: this.me } : rest;
+    this.set(this.writes.map((w) => (w.key === key ? mine : w)));
+    await this.keep(mine);
+    await this.run();
+  }
+
   /** Lets a parked change go. */
   discard(key: string): Promise<void> {
     return this.drop(key);
@@ -292,8 +359,18 @@ export class Outbox {
   }
 
   private stateNow(): OutboxState {
-    const pending = this.writes.filter((w) => w.refusal === undefined);
-    const parked = this.writes.filter((w) => w.refusal !== undefined);
+    const last = this.snapshot as OutboxState | undefined;
+    const open = this.writes.filter((w) => w.refusal === undefined);
+    const isHeld = (w: Write) => !this.isMine(w) && this.me !== undefined;
+    const pending = kept(
+      last?.pending,
+      open.filter((w) => !isHeld(w)),
+    );
+    const ofOthers = kept(last?.ofOthers, open.filter(isHeld));
+    const parked = kept(
+      last?.parked,
+      this.writes.filter((w) => w.refusal !== undefined),
+    );
     const [conflict = null] = this.conflicts;
     const state: SaveState = conflict
       ? 'conflict'
@@ -301,10 +378,10 @@ export class Outbox {
         ? this.isWaiting
           ? 'waiting'
           : 'saving'
-        : parked.length > 0
+        : parked.length + ofOthers.length > 0
           ? 'parked'
           : 'saved';
-    return { pending, parked, state, conflict, notKept: this.notKept };
+    return { pending, parked, ofOthers, unreadable: this.unreadable, state, conflict, notKept: this.notKept };
   }
 
   private publish(): void {
@@ -312,6 +389,13 @@ export class Outbox {
     for (const listener of this.listeners) listener();
   }
 }
+
+/** A list as it was before, where it holds the same: whoever depends on it has nothing to do. */
+const kept = (before: readonly Write[] | undefined, now: readonly Write[]): readonly Write[] =>
+  before?.length === now.length && now.every((write, i) => isSameEntry(write, before[i]!)) ? before : now;
+/** Its place in the store changes nothing of what it does. */
+const isSameEntry = (a: Write, b: Write): boolean =>
+  a.key === b.key && a.change === b.change && a.refusal === b.refusal && a.personId === b.personId;
 
 const UNAUTHORIZED = 401;
 const TOO_MANY = 429;

@@ -6,6 +6,8 @@ import type { Entry } from './act.ts';
 export function applyEntry(unit: UnitResource, entry: Entry): UnitResource {
   switch (entry.type) {
     case 'create-unit':
+    // A picture is shown when the server has made it fit.
+    case 'add-photo':
       return unit;
     case 'batch':
       return entry.acts.reduce(applyAct, unit);

@@ -19,7 +19,15 @@ vi.mock('../api/use-unit.ts', () => ({
   useUnits: () => ({ units: [{ ...other, partCount: 0, measuredCount: 0 }] }),
 }));
 vi.mock('../api/outbox-context.tsx', () => ({
-  useOutboxState: () => ({ pending: [], parked: [], state: 'saved', conflict: null, notKept: null }),
+  useOutboxState: () => ({
+    pending: [],
+    parked: [],
+    ofOthers: [],
+    unreadable: [],
+    state: 'saved',
+    conflict: null,
+    notKept: null,
+  }),
 }));
 const { Palette } = await import('./palette.tsx');
 const { TopBar } = await import('./top-bar.tsx');

@@ -1,7 +1,7 @@
 import { Button, Spin } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { useSessionActions } from './use-session.ts';
+import { useSessionActions } from '../api/use-session.ts';
 
 /** Lets this device in by the code in its address, once; the code leaves the address at once. */
 export function PairPage() {

@@ -7,7 +7,7 @@ import { useOutboxState } from '../api/outbox-context.tsx';
 import { ask } from '../api/client.ts';
 import styles from './people.module.css';
 import { PairDevice } from './pairing.tsx';
-import { useSessionActions } from './use-session.ts';
+import { useSessionActions } from '../api/use-session.ts';
 
 const done = z.object({ ok: z.literal(true) });
 const LONG_ENOUGH = {

@@ -1,7 +1,7 @@
 import { UserOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { lazy, Suspense, useState } from 'react';
-import { useSession } from './use-session.ts';
+import { useSession } from '../api/use-session.ts';
 
 const PeopleDrawer = lazy(() => import('./people-drawer.tsx').then((m) => ({ default: m.PeopleDrawer })));
 

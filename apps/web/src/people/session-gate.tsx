@@ -2,7 +2,7 @@ import { Modal } from 'antd';
 import { useState, type ReactNode } from 'react';
 import styles from './people.module.css';
 import { SignIn } from './sign-in.tsx';
-import { useSession } from './use-session.ts';
+import { useSession } from '../api/use-session.ts';
 
 /**
  * Asks who it is where the bench asks for names. Somebody who is signed out at work is asked on top of the page, so that

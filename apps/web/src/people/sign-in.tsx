@@ -1,7 +1,7 @@
 import { SHORTEST_PASSPHRASE, type Session } from '@zemble/contract';
 import { Button, Form, Input } from 'antd';
 import { useState } from 'react';
-import { useSessionActions } from './use-session.ts';
+import { useSessionActions } from '../api/use-session.ts';
 
 interface Fields {
   readonly name: string;

@@ -77,6 +77,8 @@ export function changeWords(change: Entry, current?: unknown): string {
       return `Plan other values: ${Object.keys(change.values).join(', ')}.`;
     case 'drop-plan':
       return `Drop what is planned for ${change.ref}.`;
+    case 'add-photo':
+      return `A photo: ${change.name}.`;
     case 'batch':
       return change.words ?? change.acts.map((act) => changeWords(act)).join(' ');
     case 'undo':

@@ -19,8 +19,11 @@ const parked: Write = {
   },
 };
 const outbox = { again: vi.fn(), discard: vi.fn() };
-let state: { parked: readonly Write[] };
-vi.mock('../api/outbox-context.tsx', () => ({ useOutbox: () => outbox, useOutboxState: () => state }));
+let state: { parked: readonly Write[]; ofOthers?: readonly Write[]; unreadable?: readonly string[] };
+vi.mock('../api/outbox-context.tsx', () => ({
+  useOutbox: () => outbox,
+  useOutboxState: () => ({ ofOthers: [], unreadable: [], ...state }),
+}));
 const { ParkedDrawer } = await import('./parked-drawer.tsx');
 
 beforeEach(() => {

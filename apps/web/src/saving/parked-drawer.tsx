@@ -9,16 +9,68 @@ import styles from './saving.module.css';
 
 /** What the server would not take: what was typed, why it was refused, and what can be done with it. */
 export function ParkedDrawer({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
-  const { parked } = useOutboxState();
+  const { parked, ofOthers, unreadable } = useOutboxState();
   return (
     <Drawer open={isOpen} onClose={onClose} title="Not taken by the server" size="large">
-      {parked.length === 0 && <p className="zb-dim">Everything that you entered was taken.</p>}
+      {parked.length + ofOthers.length + unreadable.length === 0 && (
+        <p className="zb-dim">Everything that you entered was taken.</p>
+      )}
       <ul className={styles.parked}>
         {parked.map((write) => (
           <ParkedChange key={write.key} write={write} />
         ))}
       </ul>
+      {ofOthers.length > 0 && (
+        <section aria-label="Of somebody else">
+          <h3>Entered here by somebody else</h3>
+          <p className="zb-dim">
+            It waits until whoever entered it is signed in on this device again. Sent by you, it stands in the
+            log under your name.
+          </p>
+          <ul className={styles.parked}>
+            {ofOthers.map((write) => (
+              <OfOther key={write.key} write={write} />
+            ))}
+          </ul>
+        </section>
+      )}
+      {unreadable.length > 0 && (
+        <section aria-label="Not readable">
+          <h3>Kept here, and not readable by this version</h3>
+          <p className="zb-dim">It stays on this device; a version that knows it sends it.</p>
+          <ul className={styles.parked}>
+            {unreadable.map((text) => (
+              <li key={text}>
+                <p className="zb-mono">{text}</p>
+                <Button size="small" onClick={() => void copyText(text)}>
+                  Copy it
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
     </Drawer>
+  );
+}
+
+function OfOther({ write: { key, change } }: { write: Write }) {
+  const outbox = useOutbox();
+  return (
+    <li>
+      <p className="zb-mono">{changeWords(change)}</p>
+      <div className="zb-answers">
+        <Button size="small" onClick={() => void outbox.handOver(key)}>
+          Send it as mine
+        </Button>
+        <Button size="small" onClick={() => void copyText(changeWords(change))}>
+          Copy it
+        </Button>
+        <Button size="small" type="text" onClick={() => void outbox.discard(key)}>
+          Let it go
+        </Button>
+      </div>
+    </li>
   );
 }
 

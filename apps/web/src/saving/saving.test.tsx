@@ -4,7 +4,15 @@ import { render, screen } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
 import type { OutboxState } from '../api/outbox.ts';
 
-const nothing: OutboxState = { pending: [], parked: [], state: 'saved', conflict: null, notKept: null };
+const nothing: OutboxState = {
+  pending: [],
+  parked: [],
+  ofOthers: [],
+  unreadable: [],
+  state: 'saved',
+  conflict: null,
+  notKept: null,
+};
 let state: OutboxState = nothing;
 vi.mock('../api/outbox-context.tsx', () => ({ useOutboxState: () => state, useOutbox: () => ({}) }));
 const { Saving } = await import('./saving.tsx');

@@ -25,7 +25,12 @@ const STATES: Record<SaveState, { word: string; tone: string; hint: string }> = 
 
 /** Whether what was entered is on the server, and what it would not take. */
 export function Saving() {
-  const { state, pending, parked, notKept } = useOutboxState();
+  const { state, pending, parked, ofOthers, unreadable, notKept } = useOutboxState();
+  const aside = [
+    ...(parked.length > 0 ? [`${parked.length} refused`] : []),
+    ...(ofOthers.length > 0 ? [`${ofOthers.length} of somebody else`] : []),
+    ...(unreadable.length > 0 ? [`${unreadable.length} not readable`] : []),
+  ];
   const [isOpen, setIsOpen] = useState(false);
   const { word, tone, hint } = STATES[state];
   return (
@@ -48,9 +53,9 @@ export function Saving() {
           {state === 'waiting' && ` (${pending.length})`}
         </span>
       </Tooltip>
-      {parked.length > 0 && (
+      {aside.length > 0 && (
         <Button size="small" danger onClick={() => setIsOpen(true)}>
-          {parked.length} refused
+          {aside.join(', ')}
         </Button>
       )}
       {isOpen && (

@@ -1,7 +1,7 @@
 import type { UnitResource } from '@zemble/contract';
 import { useEffect } from 'react';
 import { useOutboxState } from '../api/outbox-context.tsx';
-import { useMyName } from '../people/use-session.ts';
+import { useMyName } from '../api/use-session.ts';
 import type { Entry } from '../api/act.ts';
 
 /** A step that can be taken back. */

@@ -12,6 +12,7 @@ import { PhotoTools } from './photo-tools.tsx';
 import styles from './photos.module.css';
 import { useMarking } from './use-marking.ts';
 import { usePads } from './use-pads.ts';
+import { useOutboxState } from '../../api/outbox-context.tsx';
 import { useUpload } from './use-upload.ts';
 
 const PhotoBoard = lazy(() => import('../../ui/photo-board.tsx').then((m) => ({ default: m.PhotoBoard })));
@@ -65,20 +66,22 @@ export function PhotosPanel({ points, labels, isBare = false, switcher, onSelect
   const { selectedPoint, selectPoint, selectRef, selectNet } = useSelection();
   const [chosen, setChosen] = useState<string | null>(null);
   const { numberOf, nameOf } = usePointNames();
-  const { upload, failure, isBusy } = useUpload(unit.id);
+  const upload = useUpload();
+  const { pending } = useOutboxState();
+  const coming = pending.filter((w) => w.unitId === unit.id && w.change.type === 'add-photo').length;
   const marks = useMarking(unit.photos.find((p) => p.id === chosen) ?? unit.photos[0]);
   const { photo, marking } = marks;
   const { pads, shapes } = usePads(photo);
   const add = (
-    <FileButton accept="image/*" onFile={(file) => void upload(file)}>
-      {isBusy ? 'Adding…' : 'Add a photo'}
+    <FileButton accept="image/*" onFile={upload}>
+      Add a photo
     </FileButton>
   );
   const body = (
     <>
-      {failure && (
-        <p className="zb-caution" role="alert">
-          {failure}
+      {coming > 0 && (
+        <p className="zb-dim" role="status">
+          {coming === 1 ? 'A photo is' : `${coming} photos are`} kept here and on the way to the server.
         </p>
       )}
       {!photo ? (

@@ -2,12 +2,14 @@ import { sessionSchema, type Session } from '@zemble/contract';
 import { useEffect } from 'react';
 import useSWR, { useSWRConfig } from 'swr';
 import { z } from 'zod';
-import { ask, SIGNED_OUT } from '../api/client.ts';
+import { ask, SIGNED_OUT } from './client.ts';
 
 const KEY = 'session';
 const done = z.object({ ok: z.literal(true) });
 /** What the service worker keeps of units. */
-const KEPT_UNITS = 'bench';
+/** Where the browser keeps who was here last, for when the server is away. */
+export const PERSON_KEY = 'zemble.person';
+export const KEPT_UNITS = 'bench';
 
 /** Who is signed in on this device; undefined until it is known, as while the server is away. */
 export function useSession(): Session | undefined {
@@ -47,6 +49,7 @@ export function useSessionActions(): SessionActions {
     },
     async leave(everywhere) {
       await ask('POST', '/session/end', done, { everywhere });
+      localStorage.removeItem(PERSON_KEY);
       if ('caches' in globalThis) await caches.delete(KEPT_UNITS);
       location.assign('/');
     },
