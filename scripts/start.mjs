@@ -21,25 +21,27 @@ function readArguments() {
         lan: { type: 'boolean', default: false },
         'let-in': { type: 'string' },
         restore: { type: 'string' },
+        'leave-out': { type: 'boolean', default: false },
       },
     });
     const port = Number(values.port ?? USUAL_PORT);
     if (!Number.isInteger(port) || port < 1 || port > 65535)
       throw new Sorry(`--port ${values.port} is not a port number.`);
     const demo = values['reset-demo'] ? 'reset' : values['no-demo'] ? 'none' : 'first';
-    const { lan, restore, 'let-in': letIn } = values;
+    const { lan, restore, 'let-in': letIn, 'leave-out': leaveOut } = values;
+    if (leaveOut && restore === undefined) throw new Sorry('--leave-out is for --restore FILE.');
     if (restore !== undefined && !existsSync(restore))
       throw new Sorry(`There is no file ${restore} to restore from.`);
     if (letIn !== undefined && !lan) throw new Sorry('--let-in NAME is for a bench with --lan.');
     return {
       port,
       folder: values.data && resolve(values.data),
-      server: { demo, hosts: values.host, lan, letIn, restore: restore && resolve(restore) },
+      server: { demo, hosts: values.host, lan, letIn, restore: restore && resolve(restore), leaveOut },
     };
   } catch (error) {
     if (error instanceof Sorry) throw error;
     throw new Sorry(
-      `${error.message}\nUse: npm start -- [--port N] [--data DIR] [--host NAME] [--lan [--let-in NAME]] [--no-demo | --reset-demo | --restore FILE]`,
+      `${error.message}\nUse: npm start -- [--port N] [--data DIR] [--host NAME] [--lan [--let-in NAME]] [--no-demo | --reset-demo | --restore FILE [--leave-out]]`,
     );
   }
 }
@@ -74,7 +76,8 @@ await main(async () => {
   cluster.onLost = () =>
     void stop(
       1,
-      'The database stopped unexpectedly. Start again with "npm start": nothing that was saved is lost.',
+      cluster.whyStopped?.() ??
+        'The database stopped unexpectedly. Start again with "npm start": nothing that was saved is lost.',
     );
   try {
     server = startServer({

@@ -64,9 +64,23 @@ function isUsable(folder, user) {
   return spawnSync('/bin/sh', ['-c', `: > "${probe}" && rm "${probe}"`], { ...user, cwd: '/' }).status === 0;
 }
 
+/** A folder with other things in it is not taken over: its owner would be locked out of it. */
+function refuseForeign(folder) {
+  if (!existsSync(folder)) return;
+  if (!statSync(folder).isDirectory()) throw new Sorry(`${folder} is no folder.`);
+  const names = readdirSync(folder);
+  if (names.length > 0 && !names.some((name) => OURS.has(name)))
+    throw new Sorry(
+      `The folder ${folder} holds other things, and would be closed to everybody else; name an empty or a new one with --data DIR.`,
+    );
+}
+/** What only a data folder has. */
+const OURS = new Set(['pg', 'pg-ready', 'owner', 'password', 'copies', 'server.log']);
+
 /** The data folder: the one asked for, else the first usable of .data in the checkout, under var/lib, under temp. */
 function chooseFolder(asked, user) {
   if (asked) {
+    refuseForeign(asked);
     if (isUsable(asked, user)) return asked;
     throw new Sorry(`The data folder ${asked} cannot be written by the database's user.`);
   }
@@ -201,18 +215,30 @@ export class Cluster {
     this.run('pg_ctl', ['-D', this.data, 'stop', '-m', 'fast', '-w']);
   }
 
+  /** Why the database stopped, from the end of its log: a full disk is said, and not guessed by whoever looks. */
+  whyStopped() {
+    const file = join(this.folder, 'postgres.log');
+    const end = existsSync(file) ? readFileSync(file).subarray(this.logStart).toString() : '';
+    return /No space left on device/.test(end)
+      ? 'The disk is full: make room, then start again. Nothing that was saved is lost.'
+      : undefined;
+  }
+
   async start() {
     this.recover();
     for (let attempt = 0; attempt < PORT_TRIES; attempt += 1) {
       this.port = await freePort();
       if (await this.launch()) return this.finish();
     }
-    throw new Sorry(`The database did not start; see ${join(this.folder, 'postgres.log')}.`);
+    throw new Sorry(
+      this.whyStopped() ?? `The database did not start; see ${join(this.folder, 'postgres.log')}.`,
+    );
   }
 
   async launch() {
     const logFile = join(this.folder, 'postgres.log');
     if (existsSync(logFile) && statSync(logFile).size > LARGEST_LOG) renameSync(logFile, `${logFile}.1`);
+    this.logStart = existsSync(logFile) ? statSync(logFile).size : 0;
     const log = openSync(logFile, 'a', 0o600);
     const args = [
       '-D',

@@ -22,7 +22,17 @@ export async function choosePort(wished) {
  * The built server as a child process; resolves to its address when it listens. `demo` is first, none or reset; `hosts` are
  * further names for it; `lan` opens it to other machines; `folder` is where it keeps its log and daily copies.
  */
-export function startServer({ databaseUrl, port, demo, hosts = [], lan = false, folder, restore, letIn }) {
+export function startServer({
+  databaseUrl,
+  port,
+  demo,
+  hosts = [],
+  lan = false,
+  folder,
+  restore,
+  leaveOut,
+  letIn,
+}) {
   const child = fork(join(ROOT, 'apps/server/dist/main.js'), {
     cwd: ROOT,
     env: {
@@ -35,6 +45,7 @@ export function startServer({ databaseUrl, port, demo, hosts = [], lan = false, 
       ...(lan ? { ZEMBLE_LAN: 'yes' } : {}),
       ...(folder ? { ZEMBLE_COPIES: join(folder, 'copies'), ZEMBLE_LOG: join(folder, 'server.log') } : {}),
       ...(restore ? { ZEMBLE_RESTORE: restore } : {}),
+      ...(leaveOut ? { ZEMBLE_LEAVE_OUT: 'yes' } : {}),
       ...(letIn ? { ZEMBLE_LET_IN: letIn } : {}),
       ZEMBLE_WEB_ROOT: join(ROOT, 'apps/web/dist'),
     },

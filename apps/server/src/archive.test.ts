@@ -25,7 +25,7 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 const restore = async (into: TestApp, path: string): Promise<number> => {
   let count = 0;
   await alone(into.app.database, async (t) => {
-    count = await restoreArchive(into.app.database, path, t);
+    ({ count } = await restoreArchive(into.app.database, path, t));
   });
   return count;
 };
@@ -144,7 +144,41 @@ describe('the archive of a bench', () => {
     await refused('changed.zip', changed, 'damaged');
     await refused('empty.zip', await listed('{}'), 'no record of a unit');
     const rows = { parts: [], readouts: [], readings: [], evidence: [], photos: [], log: [] };
-    await refused('blank.zip', await listed(JSON.stringify({ unit: {}, ...rows })), 'cannot be kept');
+    await refused('blank.zip', await listed(JSON.stringify({ unit: {}, ...rows })), 'no record of a unit');
+    const odd = { number: 2_147_483_647, sequence: 0 };
+    await refused('number.zip', await listed(JSON.stringify({ unit: odd, ...rows })), 'no record of a unit');
+    const nameless = { number: 7, sequence: 0 };
+    await refused(
+      'nameless.zip',
+      await listed(JSON.stringify({ unit: nameless, ...rows })),
+      'cannot be kept',
+    );
+    await other.close();
+  });
+});
+
+describe('an archive of a bench with one bad unit', () => {
+  it('says so at once, and is restored without it when asked to; all or nothing otherwise', async () => {
+    const test = await openTestApp();
+    for (const name of ['Good', 'Bad', 'Good too']) await test.write('POST', '/units', { name });
+    await test.app.database.query(
+      `UPDATE units SET ticks = '{"s": {"at": "2200-01-01T00:00:00Z"}}' WHERE name = 'Bad'`,
+    );
+    expect(await writeArchive(test.app.database, at('bad.zip'))).toEqual([
+      expect.stringMatching(/^units\/\d+-bad would not be restored: .*2200/),
+    ]);
+    await test.close();
+    const other = await openTestApp();
+    await expect(restore(other, at('bad.zip'))).rejects.toThrow('cannot be shown');
+    expect(await unitsOf(other)).toEqual([]);
+    await alone(other.app.database, async (t) => {
+      const restored = await restoreArchive(other.app.database, at('bad.zip'), t, { leavesOut: true });
+      expect(restored).toEqual({
+        count: 2,
+        leftOut: [expect.stringContaining('bad/record.json cannot be shown')],
+      });
+    });
+    expect((await unitsOf(other)).map((u) => u.number)).toHaveLength(2);
     await other.close();
   });
 });

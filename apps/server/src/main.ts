@@ -24,6 +24,7 @@ const {
   ZEMBLE_LAN: lan,
   ZEMBLE_WEB_ROOT: webRoot,
   ZEMBLE_RESTORE: restoreFrom,
+  ZEMBLE_LEAVE_OUT: leaveOut,
   ZEMBLE_COPIES: copiesFolder,
   ZEMBLE_LOG: logFile,
   ZEMBLE_LET_IN: letInName,
@@ -47,8 +48,11 @@ try {
   await alone(database, async (transaction) => {
     await migrate(database);
     if (restoreFrom !== undefined) {
-      const count = await restoreArchive(database, restoreFrom, transaction);
+      const { count, leftOut } = await restoreArchive(database, restoreFrom, transaction, {
+        leavesOut: leaveOut === 'yes',
+      });
       process.stdout.write(`${count} units are restored from ${restoreFrom}.\n`);
+      for (const sentence of leftOut) process.stdout.write(`Left out: ${sentence}\n`);
     } else if (demo === 'reset' || (demo === 'first' && (await isEmpty()))) {
       await loadDemo(database, DEMO_UNITS, demo === 'reset');
       await loadDemoDrawer(database, DEMO_DRAWER);

@@ -1,5 +1,5 @@
 import { buffer } from 'node:stream/consumers';
-import { ROW_KINDS, unitResourceSchema, unkeepableIn } from '@zemble/contract';
+import { ROW_KINDS, unitResourceSchema, unkeepableIn, type RowOf } from '@zemble/contract';
 import type { Sequelize, Transaction } from 'sequelize';
 import { openPromise, type Entry, type ZipFile } from 'yauzl';
 import { ApiError } from '../../errors.ts';
@@ -17,11 +17,16 @@ import { plannedChanges } from './planned-values.ts';
 import { insertArchivedRows } from '../record/repository.ts';
 import { countOn, insertUnitRow } from './repository.ts';
 
-/** Largest file inside an archive that is read, bytes: a photo or a unit's whole record. */
+/** Largest file inside an archive that is read, bytes: a photo or a unit's whole record; and the list of all of them. */
 const LARGEST_ENTRY = 300_000_000;
+const LARGEST_LIST = 30_000_000;
 
 const unusable = (detail: string): ApiError =>
-  new ApiError('invalid', detail, 'Nothing was changed; try another copy.');
+  new ApiError(
+    'invalid',
+    detail,
+    'Nothing was changed; try another copy, or leave out what cannot be restored with --leave-out.',
+  );
 
 /** What some bytes say as JSON; nothing where they are none. */
 function jsonIn(bytes: Buffer): unknown {
@@ -80,8 +85,14 @@ class Archive {
   private async bytes(name: string): Promise<Buffer> {
     const entry = this.entries.get(name);
     if (!entry) throw unusable(`There is no ${name} in the archive: it is none of a bench.`);
-    if (entry.uncompressedSize > LARGEST_ENTRY) throw unusable(`${name} in the archive is too large.`);
-    return buffer(await this.zip.openReadStreamPromise(entry));
+    const most = name === LIST_NAME ? LARGEST_LIST : LARGEST_ENTRY;
+    if (entry.uncompressedSize > most) throw unusable(`${name} in the archive is too large.`);
+    try {
+      // What says another size than it has ends with an error where that is passed.
+      return await buffer(await this.zip.openReadStreamPromise(entry));
+    } catch {
+      throw unusable(`${name} in the archive is damaged.`);
+    }
   }
 
   close(): void {
@@ -89,17 +100,24 @@ class Archive {
   }
 }
 
+/** What came of a restore: how many units there are now, and which were left out, a sentence each. */
+export interface Restored {
+  readonly count: number;
+  readonly leftOut: readonly string[];
+}
+
 /**
- * Puts everything of an archive onto an empty bench, under the ids, numbers and times that it had. All of it or nothing.
+ * Puts everything of an archive onto an empty bench, under the ids, numbers and times that it had. All of it or nothing, unless
+ * `leavesOut`: then a unit that cannot be restored is left out with a sentence.
  *
- * @returns how many units there are now
  * Throws 409 where there are units already, 422 for an archive that cannot be used.
  */
 export async function restoreArchive(
   database: Sequelize,
   path: string,
   transaction: Transaction,
-): Promise<number> {
+  { leavesOut = false }: { readonly leavesOut?: boolean } = {},
+): Promise<Restored> {
   if (!(await isEmpty()))
     throw new ApiError(
       'not-empty',
@@ -107,11 +125,20 @@ export async function restoreArchive(
       'Restore onto an empty one: name a new data folder with --data DIR.',
     );
   const archive = await Archive.open(path);
+  const leftOut: string[] = [];
   try {
-    for (const name of archive.records) await restoreUnit(archive, name, transaction);
+    for (const name of archive.records) {
+      try {
+        // A savepoint: what of a bad unit was put in goes with it.
+        await database.transaction({ transaction }, (inner) => restoreUnit(archive, name, inner));
+      } catch (error) {
+        if (!leavesOut || !(error instanceof ApiError)) throw error;
+        leftOut.push(error.message);
+      }
+    }
     if (archive.has(DRAWER_NAME)) await restoreDrawer(archive, transaction);
     await countOn(database, transaction);
-    return archive.records.length;
+    return { count: archive.records.length - leftOut.length, leftOut };
   } finally {
     archive.close();
   }
@@ -131,12 +158,37 @@ async function restoreUnit(archive: Archive, name: string, transaction: Transact
         of === 'photo' ? { picture: await archive.listed(`${folder}/${String(row.id)}.jpg`) } : {};
       rows.push({ ...row, ...beside, unitId: id });
     }
+    nameOnce(of, rows);
     if (of === 'change') rows.push(...plannedChanges(plannedOf(lists.parts, id)));
     await inserted(name, () => insertArchivedRows(of, rows, transaction));
   }
   // What could not be shown is not taken in.
   const shown = unitResourceSchema.safeParse(await loadUnit(id, transaction));
   if (!shown.success) throw unusable(`${name} cannot be shown: ${shown.error.issues[0]?.message ?? ''}.`);
+}
+
+/** Where the name of a row stands that a unit has once. */
+const NAMES: Readonly<Partial<Record<RowOf, (row: Row) => Row & { ref?: unknown; id?: unknown }>>> = {
+  part: (row) => row,
+  readout: (row) => row.definition as Row,
+  change: (row) => row.definition as Row,
+};
+
+/** Of rows that an older bench had twice under one name, the later ones get one of their own, as its migration gives them. */
+function nameOnce(of: RowOf, rows: readonly Row[]): void {
+  const holderOf = NAMES[of];
+  if (!holderOf) return;
+  const key = of === 'part' ? 'ref' : 'id';
+  const taken = new Set<string>();
+  for (const row of rows) {
+    if (row.removedAt !== null && row.removedAt !== undefined) continue;
+    const holder = holderOf(row);
+    const name = String(holder[key]);
+    let free = name;
+    for (let n = 2; taken.has(free); n += 1) free = `${name.slice(0, 24)}-${n}`;
+    taken.add(free);
+    if (free !== name) holder[key] = free;
+  }
 }
 
 async function restoreDrawer(archive: Archive, transaction: Transaction): Promise<void> {

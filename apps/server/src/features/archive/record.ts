@@ -15,14 +15,21 @@ export const archiveListSchema = z.object({
   version: z.literal(ARCHIVE_VERSION),
   /** SHA-256 of every other file of the archive, by its name. */
   files: z.record(z.string(), z.string()),
+  /** What of it would not be restored, a sentence each; absent where all of it would. */
+  problems: z.array(z.string()).optional(),
 });
 export type ArchiveList = z.infer<typeof archiveListSchema>;
 
 /** Rows of one kind that an archive holds at most, removed ones too. */
 const MOST_ROWS = 200_000;
 const rowSchema = z.record(z.string(), z.unknown());
+/** The highest number of a unit: as many more have room behind it. */
+const HIGHEST_NUMBER = 1_000_000_000;
 export const recordSchema = z.object({
-  unit: rowSchema,
+  unit: z.looseObject({
+    number: z.number().int().min(1).max(HIGHEST_NUMBER),
+    sequence: z.number().int().min(0).max(HIGHEST_NUMBER),
+  }),
   ...(Object.fromEntries(
     // An archive of an earlier version has no changes or beeps.
     ROW_KINDS.map(({ list }) => [list, z.array(rowSchema).max(MOST_ROWS).default([])]),

@@ -3,6 +3,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { Sequelize } from 'sequelize';
 import { ZipFile } from 'yazl';
+import { unitResourceSchema } from '@zemble/contract';
 import { inSnapshot } from '../../database/snapshot.ts';
 import {
   ARCHIVE_FORMAT,
@@ -14,6 +15,7 @@ import {
   type ArchiveList,
 } from './record.ts';
 import { drawerRecord } from '../drawer/repository.ts';
+import { loadUnit } from '../units/repository.ts';
 import { allUnits, keptPicture, photoIds, recordOf } from './repository.ts';
 
 /** Equal benches make equal archives: no entry says when it was written. */
@@ -24,8 +26,11 @@ const bytesOf = (json: unknown): Buffer => Buffer.from(`${JSON.stringify(json, n
 /**
  * Writes the whole bench, as it is at one moment, into a file. Each unit is read when its turn comes, so that a large bench
  * needs no more memory than its largest unit. Throws when the file cannot be written.
+ *
+ * @returns what of it would not be restored, a sentence each; it stands in the list of the archive too
  */
-export async function writeArchive(database: Sequelize, path: string): Promise<void> {
+export async function writeArchive(database: Sequelize, path: string): Promise<readonly string[]> {
+  let found: readonly string[] = [];
   await inSnapshot(database, async (transaction) => {
     const zip = new ZipFile();
     const files: Record<string, string> = {};
@@ -39,19 +44,32 @@ export async function writeArchive(database: Sequelize, path: string): Promise<v
           (error: unknown) => done(error, Readable.from([])),
         );
       });
+    const problems: string[] = [];
     for (const unit of await allUnits(transaction)) {
       const folder = folderOf(unit);
-      add(`${folder}/record.json`, async () => bytesOf(await recordOf(unit, transaction)));
+      add(`${folder}/record.json`, async () => {
+        const shown = unitResourceSchema.safeParse(await loadUnit(unit.id, transaction));
+        if (!shown.success)
+          problems.push(`${folder} would not be restored: ${shown.error.issues[0]?.message ?? ''}.`);
+        return bytesOf(await recordOf(unit, transaction));
+      });
       for (const id of await photoIds(unit.id, transaction))
         add(`${folder}/${id}.jpg`, () => keptPicture(id, transaction));
     }
     add(DRAWER_NAME, async () => bytesOf(await drawerRecord(transaction)));
     add(LIST_NAME, () => {
-      const list: ArchiveList = { format: ARCHIVE_FORMAT, version: ARCHIVE_VERSION, files };
+      const list: ArchiveList = {
+        format: ARCHIVE_FORMAT,
+        version: ARCHIVE_VERSION,
+        files,
+        ...(problems.length > 0 ? { problems } : {}),
+      };
+      found = problems;
       return Promise.resolve(bytesOf(list));
     });
     zip.end();
     const failed = new Promise<never>((_, reject) => zip.on('error', reject));
     await Promise.race([pipeline(zip.outputStream, createWriteStream(path, { mode: 0o600 })), failed]);
   });
+  return found;
 }

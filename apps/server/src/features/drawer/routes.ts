@@ -9,10 +9,14 @@ import {
 } from '@zemble/contract';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
+import { AtATime } from '../../at-a-time.ts';
 import { notFound } from '../../errors.ts';
 import { lockUnit } from '../units/repository.ts';
 import { allStock } from './repository.ts';
 import { addToDrawer, changeItem, needsOfBench, putOut, removeItem, stockRow } from './service.ts';
+
+/** What needs the whole bench is worked out for few at a time. */
+const needs = new AtATime(2, 20);
 
 /** The drawer belongs to the workshop, not to a unit. */
 export function drawerRoutes(app: App): void {
@@ -36,7 +40,7 @@ export function drawerRoutes(app: App): void {
         response: { 200: needsSchema },
       },
     },
-    () => needsOfBench(database),
+    () => needs.run(() => needsOfBench(database)),
   );
   app.post(
     '/drawer/items',

@@ -22,7 +22,7 @@ import type { StockModel, UnitModel } from '../../database/models/index.ts';
 import { insertKeys } from '../../database/keys.ts';
 import { inSnapshot } from '../../database/snapshot.ts';
 import { invalid, notFound, stale } from '../../errors.ts';
-import { circuitOf } from '../changes/circuit.ts';
+import { changedCircuits, circuitOf } from '../changes/circuit.ts';
 import {
   allMovesOut,
   countStock,
@@ -114,8 +114,11 @@ export const needsOfBench = (database: Sequelize): Promise<NeedsResource> =>
   inSnapshot(database, async (transaction) => {
     const [needs, out]: [Needed[], Needed[]] = [[], []];
     const moved = new Set((await allMovesOut(transaction)).map((m) => `${m.unitId} ${m.changeId} ${m.ref}`));
-    for (const unit of await unitsOnBench(transaction)) {
-      const circuit = await circuitOf(unit, transaction);
+    const units = await unitsOnBench(transaction);
+    const circuits = await changedCircuits(units, transaction);
+    for (const unit of units) {
+      const circuit = circuits.get(unit.id);
+      if (!circuit) continue;
       needs.push(...needsOf(circuit).map((need) => neededBy(unit, circuit, need)));
       out.push(
         ...takenOut(circuit)
@@ -225,8 +228,10 @@ async function giveBack(
 ): Promise<string> {
   const moves = (await movesOf(unit.id, changeId, transaction)).filter((m) => isMeant(m.ref, m.direction));
   const back: string[] = [];
+  // Held in one order by everybody: two units that give back and take at once wait for one another, and neither for ever.
+  const held = new Map((moves.length === 0 ? [] : await heldStock(transaction)).map((row) => [row.id, row]));
   for (const { stockId, direction, ref } of moves) {
-    const row = stockId === null ? null : await findStock(stockId, transaction);
+    const row = stockId === null ? undefined : held.get(stockId);
     if (!row) continue;
     const count = Math.max(0, row.count + (direction === 'in' ? 1 : -1));
     await writeStock(row, { count }, transaction);

@@ -17,6 +17,8 @@ export class EditsFeed {
   private readonly url: string;
   private readonly emitter = new EventEmitter();
   private readonly ending = new AbortController();
+  /** Notices that have come: what is read after one has come holds what it tells of. */
+  notices = 0;
   private client: Client | null = null;
   private retryMs = FIRST_RETRY_MS;
 
@@ -34,13 +36,18 @@ export class EditsFeed {
 
   private async listen(): Promise<void> {
     const client = new Client({ connectionString: this.url });
-    client.on('notification', ({ payload }) => this.emitter.emit('edit', payload ?? ANY));
+    client.on('notification', ({ payload }) => this.tell(payload ?? ANY));
     client.on('error', () => undefined);
     client.on('end', () => this.again(client));
     await client.connect();
     await client.query(`LISTEN ${EDITS_CHANNEL}`);
     this.client = client;
     this.retryMs = FIRST_RETRY_MS;
+  }
+
+  private tell(payload: string): void {
+    this.notices += 1;
+    this.emitter.emit('edit', payload);
   }
 
   /** Connects anew after growing pauses, and has everybody look for what was missed. */
@@ -50,7 +57,7 @@ export class EditsFeed {
     const attempt = () => {
       if (this.ending.signal.aborted) return;
       this.listen().then(
-        () => this.emitter.emit('edit', ANY),
+        () => this.tell(ANY),
         () => {
           this.retryMs = Math.min(LONGEST_RETRY_MS, this.retryMs * 2);
           setTimeout(attempt, this.retryMs).unref();

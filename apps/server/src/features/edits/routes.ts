@@ -4,6 +4,7 @@ import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { invalid, notFound } from '../../errors.ts';
 import { isStillIn } from '../people/guard.ts';
+import type { EditsFeed } from './feed.ts';
 import { editsAfter, sequenceOf } from './repository.ts';
 
 /** Units that one stream may follow. */
@@ -97,7 +98,7 @@ async function stream(app: App, request: FastifyRequest, reply: FastifyReply, pl
   await send('open', Object.fromEntries(places));
   const catchUp = async (unitIds: Iterable<string>) => {
     for (const unitId of unitIds) {
-      const news = await newsOf(unitId, places.get(unitId)!);
+      const news = await newsOf(app.feed, unitId, places.get(unitId)!);
       if (!news) continue;
       places.set(unitId, 'edits' in news ? news.edits.at(-1)!.sequence : news.sequence);
       await send('edits', news);
@@ -110,8 +111,24 @@ async function stream(app: App, request: FastifyRequest, reply: FastifyReply, pl
   }
 }
 
-async function newsOf(unitId: string, after: number): Promise<StreamEvent | null> {
-  const edits = await editsAfter(unitId, after);
+/**
+ * Edits that are being read: whoever stands at the same place of a unit is handed the same ones. A reading that began before the
+ * newest notice is joined by nobody, since it may be without what that tells of.
+ */
+const reading = new Map<string, ReturnType<typeof editsAfter>>();
+function editsForAll({ notices }: EditsFeed, unitId: string, after: number): ReturnType<typeof editsAfter> {
+  const place = `${notices} ${unitId}:${after}`;
+  const known = reading.get(place);
+  if (known) return known;
+  const read = editsAfter(unitId, after);
+  reading.set(place, read);
+  const forget = () => setImmediate(() => reading.delete(place));
+  read.then(forget, forget);
+  return read;
+}
+
+async function newsOf(feed: EditsFeed, unitId: string, after: number): Promise<StreamEvent | null> {
+  const edits = await editsForAll(feed, unitId, after);
   if (edits && edits.length > 0) return { unitId, edits };
   if (edits) return null;
   const sequence = await sequenceOf(unitId);

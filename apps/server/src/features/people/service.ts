@@ -4,6 +4,7 @@ import { PAIRING_S, type Pairing, type Person } from '@zemble/contract';
 import type { Sequelize } from 'sequelize';
 import { alone } from '../../database/migrate.ts';
 import type { PersonModel } from '../../database/models/index.ts';
+import { AtATime } from '../../at-a-time.ts';
 import { ApiError, invalid, notFound } from '../../errors.ts';
 import { countAttempt, forgiveAttempts } from './attempts.ts';
 import {
@@ -25,6 +26,9 @@ export const personResource = ({ id, name, isOwner }: PersonModel): Person => ({
 /** A name that nobody has is looked at for as long as one that somebody has. */
 const NOBODY = await hash(newSecret());
 
+/** A passphrase takes a while to look at, on purpose: a burst of them waits, and takes no time from who is signed in. */
+const looking = new AtATime(2, 100);
+
 const notLetIn = (detail: string): ApiError =>
   new ApiError('not-let-in', detail, 'Check both and try again.');
 
@@ -38,7 +42,7 @@ export async function signIn(
   await countAttempt(database, 'address', address);
   await countAttempt(database, 'name', name);
   const person = await personByName(name);
-  const isRight = await verify(person?.passphrase ?? NOBODY, passphrase);
+  const isRight = await looking.run(() => verify(person?.passphrase ?? NOBODY, passphrase));
   if (!person || !isRight) throw notLetIn('This name with this passphrase is not known here.');
   await forgiveAttempts(database, 'name', name);
   await forgiveAttempts(database, 'address', address);

@@ -1,10 +1,11 @@
 import sharp, { type Sharp } from 'sharp';
-import { invalid } from '../../errors.ts';
+import { ApiError, invalid } from '../../errors.ts';
 
 /** Longest side a picture is kept with, pixels: a board's print can still be read. */
 const LONGEST_SIDE = 2400;
 const QUALITY = 82;
-const MOST_PIXELS = 100_000_000;
+/** A phone's largest picture; more is refused before it is decoded. */
+const MOST_PIXELS = 60_000_000;
 const FORMATS = ['jpeg', 'png', 'webp', 'heif', 'avif', 'tiff', 'gif'];
 
 export interface Picture {
@@ -19,21 +20,31 @@ export interface Picture {
  */
 export async function readPicture(bytes: Buffer, formats: readonly string[] = FORMATS): Promise<Picture> {
   try {
-    const picture = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
-    const { format } = await picture.metadata();
-    if (!formats.includes(format ?? '')) throw new Error(`"${format}" is not a picture format`);
+    // Its head alone says how large it is.
+    const { format, width, height } = await sharp(bytes, { limitInputPixels: false }).metadata();
+    if (!formats.includes(format ?? '')) throw unreadable();
+    if (width * height > MOST_PIXELS) throw tooManyPixels(width, height);
     return await jpegOf(
-      picture
+      sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'error' })
         .autoOrient()
         .resize({ width: LONGEST_SIDE, height: LONGEST_SIDE, fit: 'inside', withoutEnlargement: true }),
     );
   } catch (error) {
-    throw invalid(
-      `This is not a picture that can be read: ${(error as Error).message}.`,
-      'Choose a JPEG, PNG or WebP picture.',
-    );
+    if (error instanceof ApiError) throw error;
+    throw unreadable();
   }
 }
+
+const unreadable = (): ApiError =>
+  invalid(
+    'This is not a picture that can be read: it is of another kind, cut short, or damaged.',
+    'Choose a JPEG, PNG or WebP picture; a phone can be told to save its pictures as JPEG.',
+  );
+const tooManyPixels = (width: number, height: number): ApiError =>
+  invalid(
+    `The picture is too large: ${width} by ${height} pixels, more than ${MOST_PIXELS / 1e6} million.`,
+    'Make it smaller; a board’s print can be read from far fewer.',
+  );
 
 /** A kept picture as it is shown. */
 export async function shownPicture({ picture, turn }: { picture: Buffer; turn: number }): Promise<Buffer> {

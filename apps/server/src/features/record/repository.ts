@@ -44,6 +44,29 @@ export async function rowsOf<Of extends RowOf>(
   return rows as RowModel<Of>[];
 }
 
+/** Rows of a kind that several units have now, in their order, by the unit; a unit without any is not among them. */
+export async function rowsOfUnits<Of extends RowOf>(
+  of: Of,
+  unitIds: readonly string[],
+  transaction: Transaction,
+): Promise<ReadonlyMap<string, RowModel<Of>[]>> {
+  const kind: AnyRowKind = rowKind(of);
+  const rows = await modelOf(of).findAll({
+    where: { unitId: [...unitIds], ...(kind.goes === 'removed' ? { removedAt: null } : {}) },
+    order: ORDERS[kind.order],
+    attributes: { exclude: [...(BESIDE[of] ?? [])] },
+    transaction,
+  });
+  const found = new Map<string, RowModel<Of>[]>();
+  for (const row of rows) {
+    const unitId = String(row.get('unitId'));
+    const known = found.get(unitId);
+    if (known) known.push(row as RowModel<Of>);
+    else found.set(unitId, [row as RowModel<Of>]);
+  }
+  return found;
+}
+
 /** How many rows of a kind a unit has, withdrawn ones too. */
 export const countRows = (of: RowOf, unitId: string, transaction: Transaction): Promise<number> =>
   modelOf(of).count({ where: living(rowKind(of), unitId), transaction });

@@ -3,11 +3,16 @@ import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
 import { watch } from '../../database/noted-rows.ts';
+import { inSnapshot } from '../../database/snapshot.ts';
 import { notFound } from '../../errors.ts';
 import { writeOnce } from '../../writes.ts';
 import { notifyEdits } from '../edits/repository.ts';
 import { commitEdit } from '../edits/service.ts';
 import { loadUnit, lockUnit } from './repository.ts';
+
+/** The unit with everything that belongs to it, as it is at one moment. Throws 404. */
+export const unitAtOneMoment = (database: Sequelize, id: string): Promise<UnitResource> =>
+  inSnapshot(database, (transaction) => unitOrNotFound(id, transaction));
 
 /** The unit with everything that belongs to it. Throws 404. */
 export async function unitOrNotFound(id: string, transaction?: Transaction): Promise<UnitResource> {

@@ -10,7 +10,7 @@ import { writeReadingsCsv } from '@zemble/core';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
 import { notFound } from '../../errors.ts';
-import { createUnitOnce, unitOrNotFound } from './access.ts';
+import { createUnitOnce, unitAtOneMoment } from './access.ts';
 import { listUnits, repairHistory } from './repository.ts';
 import { createUnit } from './service.ts';
 import { exportUnit, insertDocument, readyFile } from './unit-file.ts';
@@ -46,7 +46,7 @@ export function unitRoutes(app: App): void {
         response: { 200: unitResourceSchema },
       },
     },
-    (request) => unitOrNotFound(request.params.unitId),
+    (request) => unitAtOneMoment(app.database, request.params.unitId),
   );
   app.post(
     '/units',
@@ -82,7 +82,7 @@ export function unitRoutes(app: App): void {
     '/units/:unitId/readings.csv',
     { schema: { tags: ['readings'], summary: 'Every reading of parts as a table', params } },
     async (request, reply) => {
-      const unit = await unitOrNotFound(request.params.unitId);
+      const unit = await unitAtOneMoment(app.database, request.params.unitId);
       void reply.header('content-disposition', 'attachment; filename="readings.csv"');
       return reply.type('text/csv; charset=utf-8').send(writeReadingsCsv(unit));
     },
