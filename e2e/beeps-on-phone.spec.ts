@@ -66,6 +66,7 @@ test('a small board is traced from two photos by beeping, with one hand on a pho
   await addPhoto(page, 'Top', await picture(browser, false));
   await expect(shown(page, 'Top')).toBeVisible();
   await addPhoto(page, 'Bottom', await picture(browser, true));
+  await saved(page);
 
   // Two taps a part: the next one is asked for by itself.
   await page

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { expect, newUnit, saved, test } from './support/bench.ts';
 
 test('what a browser kept under the former name is sent, and its settings go on', async ({ page }) => {
-  await newUnit(page, 'Kept under the name before');
+  await newUnit(page, 'From before');
   const unitId = /units\/([0-9a-f-]+)/.exec(page.url())![1]!;
   await saved(page);
   await page.evaluate(

@@ -63,6 +63,11 @@ test('on the network everybody signs in: a phone is paired once, and a copied co
   await other.getByLabel('Name').fill('Maren');
   await other.getByLabel('Passphrase').fill(PASSPHRASE);
   await other.getByRole('button', { name: 'Sign in' }).click();
+  // What one person entered is not sent under another's name, unless that is chosen.
+  await other.getByRole('button', { name: '1 of somebody else' }).click();
+  await expect(other.getByText('And it hums')).toBeVisible();
+  await other.getByRole('button', { name: 'Send it as mine' }).click();
+  await other.keyboard.press('Escape');
   await expect(other.getByText('And it hums Maren')).toBeVisible();
   // Everywhere: the cookie that somebody has copied lets nobody in.
   const cookies = await page.context().cookies();

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { type Act, type Thing, type UnitResource } from '@zemble/contract';
-import { benchSteps, documentFromResource } from '@zemble/core';
+import { benchSteps, documentFromResource, type Problem } from '@zemble/core';
 import { QueryTypes } from 'sequelize';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { openTestApp, type TestApp } from './testing/test-app.ts';
@@ -120,6 +120,20 @@ describe('what holds for a unit', () => {
   it('is kept by the database too, where a lapse of the server would break it', async () => {
     const insert = `INSERT INTO parts (id, unit_id, version, position, ref, kind, pins, extra) VALUES ('${randomUUID()}', '${unit.id}', 0, 9, 'R1', 'resistor', '{}', '{}')`;
     await expect(test.app.database.query(insert, { type: QueryTypes.RAW })).rejects.toThrow();
+  });
+});
+
+describe('what a later version reads more strictly', () => {
+  it('is in the file as it was written, and said', async () => {
+    await test.app.database.query(
+      `UPDATE parts SET extra = '{"power": "25 Volt"}' WHERE ref = 'R1' AND unit_id = '${unit.id}'`,
+    );
+    await reload();
+    const problems: Problem[] = [];
+    documentFromResource(unit, problems);
+    expect(problems.map((p) => p.message)).toEqual([expect.stringContaining('25 Volt')]);
+    const { circuit } = (await test.get(`${root()}/file`)).body as typeof FILE;
+    expect(circuit.parts.find((p) => p.ref === 'R1')).toMatchObject({ power: '25 Volt', marked: 1000 });
   });
 });
 

@@ -62,7 +62,7 @@ const LaterPalette = memo(Palette);
 
 function LoadedUnit({ unit: stored }: { unit: UnitResource }) {
   const change = useChange(stored.id);
-  const { unit, document: saved } = useDocument(stored);
+  const { unit, document: saved, unread } = useDocument(stored);
   const [trial, setTrial] = useState(NO_TRIAL);
   const [readoutId, setReadoutId] = useState<string | null>(null);
   const [controls, setControls] = useState(AS_DRAWN);
@@ -82,7 +82,7 @@ function LoadedUnit({ unit: stored }: { unit: UnitResource }) {
     [saved],
   );
   const overRated = useSame(analysis?.layers.marked.overRated ?? NO_PROBLEMS);
-  const problems = useMemo(() => [...written, ...overRated], [written, overRated]);
+  const problems = useMemo(() => [...unread, ...written, ...overRated], [unread, written, overRated]);
   useLive(unit);
   const { pathname } = useLocation();
   useStage(unit, pathname, change);

@@ -1,5 +1,5 @@
 import type { UnitResource } from '@zemble/contract';
-import { DocumentMaker, withNetsOfNow, type UnitDocument } from '@zemble/core';
+import { DocumentMaker, withNetsOfNow, type Problem, type UnitDocument } from '@zemble/core';
 import { useMemo, useState } from 'react';
 
 /**
@@ -9,10 +9,15 @@ import { useMemo, useState } from 'react';
 export function useDocument(stored: UnitResource): {
   readonly unit: UnitResource;
   readonly document: UnitDocument;
+  /** What of the record cannot be read, and is left out of the document. */
+  readonly unread: readonly Problem[];
 } {
   const [maker] = useState(() => new DocumentMaker());
-  const made = useMemo(() => maker.make(stored), [maker, stored]);
+  const { made, unread } = useMemo(() => {
+    const problems: Problem[] = [];
+    return { made: maker.make(stored, problems), unread: problems };
+  }, [maker, stored]);
   const unit = useMemo(() => withNetsOfNow(made.circuit, stored), [made.circuit, stored]);
   const document = useMemo(() => withNetsOfNow(made.circuit, made), [made]);
-  return { unit, document };
+  return { unit, document, unread };
 }

@@ -77,13 +77,14 @@ export function PhotosPanel({ points, labels, isBare = false, switcher, onSelect
       Add a photo
     </FileButton>
   );
+  // In the head, where it moves nothing under the finger.
+  const onTheWay = (
+    <span className="zb-dim" role="status">
+      {coming > 0 && `${coming} on the way`}
+    </span>
+  );
   const body = (
     <>
-      {coming > 0 && (
-        <p className="zb-dim" role="status">
-          {coming === 1 ? 'A photo is' : `${coming} photos are`} kept here and on the way to the server.
-        </p>
-      )}
       {!photo ? (
         <p className="zb-empty-words">
           Photograph each board before you touch it. Points put on a photo are the same points as on the path.
@@ -138,6 +139,7 @@ export function PhotosPanel({ points, labels, isBare = false, switcher, onSelect
     return (
       <div className={styles.photoPanel}>
         {tabs}
+        {onTheWay}
         {body}
       </div>
     );
@@ -147,6 +149,7 @@ export function PhotosPanel({ points, labels, isBare = false, switcher, onSelect
         {switcher ?? <h2>Photos</h2>}
         {tabs || <span className="zb-dim">{photo?.name}</span>}
         <span className="zb-grow" />
+        {onTheWay}
         {photo && add}
       </header>
       <div className={styles.photoPanel}>{body}</div>

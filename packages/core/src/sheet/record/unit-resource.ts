@@ -139,6 +139,8 @@ interface MadePart {
   readonly work: UnitResource['changes'][number] | undefined;
   readonly proof: readonly ReadingResource[];
   readonly part: Part;
+  /** What of it could not be read. */
+  readonly problems: readonly Problem[];
 }
 
 /** A change as it was made, and what it was made from. */
@@ -155,15 +157,23 @@ interface MadeChange {
 export class DocumentMaker {
   private parts = new Map<string, MadePart>();
   private changes = new Map<string, MadeChange>();
+  private readouts: UnitDocument['readouts'] = [];
+  private unreadReadouts: Problem[] = [];
   private last: UnitDocument | null = null;
   private from: UnitResource | null = null;
 
+  /** @param problems is given what of the unit cannot be read, each time */
   make(unit: UnitResource, problems: Problem[] = []): UnitDocument {
     const { last, from } = this;
     const isSame = (...fields: readonly (keyof UnitResource)[]) =>
       from !== null && fields.every((field) => from[field] === unit[field]);
     const circuit = this.circuitOf(unit, problems);
-    const readouts = last && isSame('readouts') ? last.readouts : readoutsOf(unit.readouts, problems);
+    if (!last || !isSame('readouts')) {
+      this.unreadReadouts = [];
+      this.readouts = readoutsOf(unit.readouts, this.unreadReadouts);
+    }
+    const { readouts } = this;
+    problems.push(...this.unreadReadouts);
     const described =
       last && isSame('name', 'kind', 'hazards', 'hazardNotes', 'notes')
         ? last.unit
@@ -211,10 +221,11 @@ export class DocumentMaker {
           isEqual(known.readings, readings) &&
           known.work === work &&
           isEqual(known.proof, proof);
-        return [resource.id, isKnown ? known : madePart(resource, readings, work, proof, problems)] as const;
+        return [resource.id, isKnown ? known : madePart(resource, readings, work, proof)] as const;
       }),
     );
     this.parts = made;
+    for (const { problems: unread } of made.values()) problems.push(...unread);
     const parts = [...made.values()].map((m) => m.part);
     const known = this.last?.circuit;
     const changes = this.changesOf(unit, parts, byChange, problems);
@@ -270,8 +281,8 @@ function madePart(
   readings: readonly ReadingResource[],
   work: MadePart['work'],
   proof: readonly ReadingResource[],
-  problems: Problem[],
 ): MadePart {
+  const problems: Problem[] = [];
   const plain = readPart(from.part, from.part.ref, problems);
   const found: LayerValue = foundValue(plain, readings);
   const beside = foundParams(plain, readings);
@@ -281,7 +292,7 @@ function madePart(
     ...(Object.keys(beside).length > 0 ? { foundParams: beside } : {}),
     ...provenBy(plain, work, proof),
   };
-  return { from, readings, work, proof, part };
+  return { from, readings, work, proof, part, problems };
 }
 
 /** What was read of a part after the work that put it in. */
