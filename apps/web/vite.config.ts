@@ -4,7 +4,8 @@ import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
 
 /** Reads of the API that are kept for when the server is away; streams and files for saving are not. */
-const KEPT = /\/api\/v1\/(?:units|repairs|units\/[0-9a-f-]{36}(?:\/photos\/[0-9a-f-]{36})?)(?:\?.*)?$/;
+const KEPT = /\/api\/v1\/(?:units|repairs|drawer|units\/[0-9a-f-]{36})(?:\?.*)?$/;
+const PICTURES = /\/api\/v1\/units\/[0-9a-f-]{36}\/photos\/[0-9a-f-]{36}(?:\?.*)?$/;
 /** The server is asked first; what is kept is shown when it has not answered by then, s. */
 const PATIENCE_S = 4;
 const DAYS = 24 * 3600;
@@ -13,9 +14,9 @@ export default defineConfig({
   plugins: [
     react(),
     VitePWA({
-      registerType: 'autoUpdate',
-      // The page's policy allows no script inside it.
-      injectRegister: 'script',
+      // The page says that a new version is here, and takes it when nothing is typed.
+      registerType: 'prompt',
+      injectRegister: false,
       manifest: {
         name: 'Zemble',
         short_name: 'Zemble',
@@ -31,12 +32,27 @@ export default defineConfig({
         ],
       },
       workbox: {
+        // Without the fonts of scripts that the page is not written in.
         globPatterns: ['**/*.{js,css,html,svg,png,woff2}'],
+        globIgnores: ['**/*-{cyrillic,cyrillic-ext,greek,greek-ext,vietnamese}-*.woff2'],
+        // A first visit is kept too, so that the page is there without the server from the start.
+        clientsClaim: true,
         maximumFileSizeToCacheInBytes: 5_000_000,
         navigateFallback: '/index.html',
         navigateFallbackDenylist: [/^\/api\//],
         cleanupOutdatedCaches: true,
         runtimeCaching: [
+          {
+            // Pictures stand by themselves, so that they push no unit out.
+            urlPattern: PICTURES,
+            handler: 'NetworkFirst',
+            options: {
+              cacheName: 'bench-photos',
+              networkTimeoutSeconds: PATIENCE_S,
+              expiration: { maxEntries: 200, maxAgeSeconds: 30 * DAYS },
+              cacheableResponse: { statuses: [200] },
+            },
+          },
           {
             urlPattern: KEPT,
             handler: 'NetworkFirst',

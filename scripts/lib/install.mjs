@@ -3,7 +3,7 @@ import { existsSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT, Sorry } from './root.mjs';
 
-const OLDEST_NODE = [20, 19];
+const OLDEST_NODE = [20, 20];
 
 export function requireNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);

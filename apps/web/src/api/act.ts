@@ -3,15 +3,9 @@ import {
   actSchema,
   batchSchema,
   createUnitSchema,
-  isUnitField,
   problemDocumentSchema,
-  UNIT_FIELD_KINDS,
-  UNIT_FIELDS,
   type Act,
-  type ActOf,
-  type UnitResource,
 } from '@zemble/contract';
-import { thingsBetween } from '@zemble/core';
 import { z } from 'zod';
 
 /** What a page enters: an act on the record of a unit, several that are one thought, or a new unit, under the id of its write. */
@@ -48,35 +42,6 @@ export function asOneEntry(acts: readonly Act[], words?: string): Entry | null {
   if (!first) return null;
   if (acts.length === 1) return first;
   return { type: 'batch', acts: [...acts], ...(words === undefined ? {} : { words }) };
-}
-
-/**
- * What changes fields of a unit: where they are made of things, those that are another now; otherwise the fields themselves, on top of
- * the versions that they have.
- */
-export function unitAct(
-  unit: UnitResource,
-  values: ActOf<'update-unit'>['values'],
-): ActOf<'update-unit'> | ActOf<'put-things'> {
-  const fields = Object.keys(values).filter(isUnitField);
-  const isOfThings =
-    fields.length > 0 &&
-    Object.keys(values).every((name) => isUnitField(name) && UNIT_FIELD_KINDS[name].shape);
-  if (isOfThings)
-    return {
-      type: 'put-things',
-      things: fields.flatMap((field) => thingsBetween(field, unit[field], values[field])),
-    };
-  return {
-    type: 'update-unit',
-    seen: Object.fromEntries(
-      UNIT_FIELDS.filter((field) => fields.includes(field)).map((field) => [
-        field,
-        unit.versions[field] ?? 0,
-      ]),
-    ),
-    values,
-  };
 }
 
 /** The request that carries an entry. */

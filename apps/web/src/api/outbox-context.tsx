@@ -13,12 +13,12 @@ import {
 import { useSWRConfig } from 'swr';
 import { isServerThere, sendWrite, SIGNED_OUT } from './client.ts';
 import { DRAWER_KEY, NEEDS_KEY } from './drawer.ts';
-import { KEPT_UNITS, PERSON_KEY, useSession } from './use-session.ts';
+import { forgetKept, PERSON_KEY, useSession } from './use-session.ts';
 import type { Entry } from './act.ts';
 import { Outbox, type OutboxState, type Told } from './outbox.ts';
 import { browserStore, newId } from './outbox-store.ts';
 import { moveOlder } from './older-outbox.ts';
-import { applyNews, unitKey } from './use-unit.ts';
+import { applyNews, unitKey } from './unit-news.ts';
 
 const Context = createContext<Outbox | null>(null);
 const CHANNEL = 'zemble-outbox';
@@ -143,7 +143,7 @@ function useWhoIsHere(outbox: Outbox): void {
   }, [outbox, session]);
   // What was kept to read goes with who might read it.
   useEffect(() => {
-    const forget = () => void ('caches' in globalThis && caches.delete(KEPT_UNITS));
+    const forget = () => void forgetKept();
     addEventListener(SIGNED_OUT, forget);
     return () => removeEventListener(SIGNED_OUT, forget);
   }, []);

@@ -3,7 +3,6 @@ import type { sendWrite } from './client.ts';
 import { ProblemError, UnreachableError } from './client.ts';
 import { inOrder, type OutboxStore } from './outbox-store.ts';
 import { requestFor, type Entry, type Write } from './act.ts';
-import { rebased } from './rebased.ts';
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'conflict' | 'parked';
 
@@ -308,6 +307,7 @@ export class Outbox {
     if (choice === 'theirs') await this.drop(write.key);
     else {
       // In its old place and under its old key: the server has carried nothing out under it.
+      const { rebased } = await import('./rebased.ts');
       const change = rebased(write.change, (problem.current ?? {}) as object);
       const mine = { ...write, change };
       this.set(this.writes.map((w) => (w.key === write.key ? mine : w)));

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useSWRConfig } from 'swr';
 import { EditStream } from './edit-stream.ts';
 import { useOutbox } from './outbox-context.tsx';
-import { applyNews } from './use-unit.ts';
+import { applyNews } from './unit-news.ts';
 
 let stream: EditStream | null = null;
 const hearers = new Set<ConstructorParameters<typeof EditStream>[0]>();

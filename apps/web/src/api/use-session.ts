@@ -6,10 +6,15 @@ import { ask, SIGNED_OUT } from './client.ts';
 
 const KEY = 'session';
 const done = z.object({ ok: z.literal(true) });
-/** What the service worker keeps of units. */
 /** Where the browser keeps who was here last, for when the server is away. */
 export const PERSON_KEY = 'zemble.person';
-export const KEPT_UNITS = 'bench';
+/** What the service worker keeps of units. */
+const KEPT_TO_READ = ['bench', 'bench-photos'];
+
+/** Units that are kept to read go with who might read them. */
+export async function forgetKept(): Promise<void> {
+  if ('caches' in globalThis) for (const name of KEPT_TO_READ) await caches.delete(name);
+}
 
 /** Who is signed in on this device; undefined until it is known, as while the server is away. */
 export function useSession(): Session | undefined {
@@ -50,7 +55,7 @@ export function useSessionActions(): SessionActions {
     async leave(everywhere) {
       await ask('POST', '/session/end', done, { everywhere });
       localStorage.removeItem(PERSON_KEY);
-      if ('caches' in globalThis) await caches.delete(KEPT_UNITS);
+      await forgetKept();
       location.assign('/');
     },
   };

@@ -10,7 +10,9 @@ import type { Write } from './act.ts';
 
 let pending: readonly Write[] = [];
 vi.mock('./outbox-context.tsx', () => ({ useOutboxState: () => ({ pending }) }));
-const { applyNews, useUnit, useUnits } = await import('./use-unit.ts');
+const { useUnit } = await import('./use-unit.ts');
+const { useUnits } = await import('./use-units.ts');
+const { applyNews } = await import('./unit-news.ts');
 
 const ID = idOf(0);
 const lines = ['R1 10k a 0'];

@@ -15,7 +15,7 @@ const other = {
   name: 'Spring reverb',
   number: 9,
 };
-vi.mock('../api/use-unit.ts', () => ({
+vi.mock('../api/use-units.ts', () => ({
   useUnits: () => ({ units: [{ ...other, partCount: 0, measuredCount: 0 }] }),
 }));
 vi.mock('../api/outbox-context.tsx', () => ({

@@ -3,7 +3,7 @@ import { Input, Modal, type InputRef } from 'antd';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent as ReactKeyboardEvent } from 'react';
 import { useNavigate } from 'react-router';
 import { fileUrl } from '../api/client.ts';
-import { useUnits } from '../api/use-unit.ts';
+import { useUnits } from '../api/use-units.ts';
 import { useLayer } from '../unit/layer.tsx';
 import { useMode } from '../ui/mode.tsx';
 import { WORKSHOP_PAGES } from '../ui/workshop-top.tsx';

@@ -6,6 +6,7 @@ import { OutboxProvider } from '../api/outbox-context.tsx';
 import { SessionGate } from '../people/session-gate.tsx';
 import { Conflicts } from '../saving/conflicts.tsx';
 import { ErrorBoundary } from './error-boundary.tsx';
+import { NewVersion } from './new-version.tsx';
 import { LayerProvider } from '../unit/layer.tsx';
 import { ModeProvider } from '../ui/mode.tsx';
 
@@ -44,6 +45,7 @@ export function Root() {
             <LayerProvider>
               <BrowserRouter>
                 <Conflicts />
+                <NewVersion />
                 <Suspense fallback={<Spin fullscreen delay={SPIN_MS} />}>
                   <Routes>
                     <Route path="/pair" element={<PairPage />} />

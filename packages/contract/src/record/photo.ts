@@ -21,7 +21,7 @@ export const photoRow = row({
   words: ['photo', 'photos'],
   schema: photoResourceSchema,
   most: MOST_PHOTOS,
-  order: 'position',
+  order: 'added',
   goes: 'removed',
 });
 

@@ -15,8 +15,8 @@ export interface RowKind<Of extends string, List extends string, Schema extends 
   readonly schema: Schema;
   /** The most that a unit holds; a unit file has room for the same. */
   readonly most: number;
-  /** What the list is sorted by. */
-  readonly order: 'position' | 'time' | 'newest';
+  /** What the list is sorted by: a place that the value says, as it was added, when it was taken, or the newest first. */
+  readonly order: 'position' | 'added' | 'time' | 'newest';
   /** How one goes: taken out and kept, so that it can be put back; withdrawn and still shown; or never. */
   readonly goes: 'removed' | 'withdrawn' | 'never';
   /** The name of its own by which a unit has it once. */

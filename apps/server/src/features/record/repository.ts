@@ -7,11 +7,13 @@ const BESIDE: Readonly<Partial<Record<RowOf, readonly string[]>>> = { photo: ['p
 /** Of those, what a row is archived without. */
 const UNARCHIVED: typeof BESIDE = { ...BESIDE, log: ['effects', 'key'] };
 
+const BY_POSITION: OrderItem[] = [
+  ['position', 'ASC'],
+  ['id', 'ASC'],
+];
 const ORDERS: Readonly<Record<AnyRowKind['order'], OrderItem[]>> = {
-  position: [
-    ['position', 'ASC'],
-    ['id', 'ASC'],
-  ],
+  added: BY_POSITION,
+  position: BY_POSITION,
   time: [
     ['takenAt', 'ASC'],
     ['id', 'ASC'],

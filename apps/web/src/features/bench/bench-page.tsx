@@ -15,7 +15,7 @@ import { useSWRConfig } from 'swr';
 import { archiveUrl, fileUrl, ProblemError, sendWrite } from '../../api/client.ts';
 import { newId } from '../../api/outbox-store.ts';
 import { useOutbox } from '../../api/outbox-context.tsx';
-import { useUnits } from '../../api/use-unit.ts';
+import { useUnits } from '../../api/use-units.ts';
 import { OneOf } from '../../ui/one-of.tsx';
 import { RAIL } from '../../unit/stages.ts';
 import { UnitNumber } from '../../ui/unit-number.tsx';

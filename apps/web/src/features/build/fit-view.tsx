@@ -11,7 +11,7 @@ import { DeleteOutlined } from '@ant-design/icons';
 import { Button, Popconfirm, Select } from 'antd';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { unitAct } from '../../api/act.ts';
+import { unitAct } from '../../api/unit-act.ts';
 import { LineEntry } from '../../ui/line-entry.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { ToneMark } from '../../ui/marks.tsx';

@@ -1,7 +1,7 @@
 import type { Board, UnitResource } from '@zemble/contract';
 import { checkBoard, resolveLayer, type BoardReport, type LayerCircuit } from '@zemble/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { unitAct } from '../../api/act.ts';
+import { unitAct } from '../../api/unit-act.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 
 /** The boards of a unit, the one that is worked on, and what is wrong with it. */

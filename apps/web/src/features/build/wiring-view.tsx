@@ -11,7 +11,7 @@ import {
 import { DeleteOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useMemo, type ReactNode } from 'react';
-import { unitAct } from '../../api/act.ts';
+import { unitAct } from '../../api/unit-act.ts';
 import { newId } from '../../api/outbox-store.ts';
 import { LineEntry } from '../../ui/line-entry.tsx';
 import { ToneMark } from '../../ui/marks.tsx';

@@ -1,7 +1,7 @@
 import { controlState, formatPlain, seenParts, type ControlState, type LayerPart } from '@zemble/core';
 import { Button, Input, Slider, Switch } from 'antd';
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
-import { unitAct } from '../../api/act.ts';
+import { unitAct } from '../../api/unit-act.ts';
 import { OneOf } from '../../ui/one-of.tsx';
 import { AS_DRAWN, useTrial, type Controls } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';

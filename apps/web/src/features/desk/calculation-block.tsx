@@ -12,7 +12,7 @@ import {
 import { Button, Dropdown, Input } from 'antd';
 import { useId, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useUnits } from '../../api/use-unit.ts';
+import { useUnits } from '../../api/use-units.ts';
 import { valueText } from '../../ui/value-text.ts';
 import styles from './desk.module.css';
 

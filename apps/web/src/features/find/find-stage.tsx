@@ -1,4 +1,5 @@
-import { asOneEntry, unitAct } from '../../api/act.ts';
+import { asOneEntry } from '../../api/act.ts';
+import { unitAct } from '../../api/unit-act.ts';
 import type { Hazard, CreateEvidence, IntakeData } from '@zemble/contract';
 import { cautionsOf, markedNumber, preparePath, whyTest, rateTest, type ProposedTest } from '@zemble/core';
 import { Button } from 'antd';

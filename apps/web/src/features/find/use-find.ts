@@ -1,4 +1,4 @@
-import { unitAct } from '../../api/act.ts';
+import { unitAct } from '../../api/unit-act.ts';
 import type { CreateEvidence, Damage, IntakeData } from '@zemble/contract';
 import {
   partsInPlace,

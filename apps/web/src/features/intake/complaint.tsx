@@ -1,4 +1,4 @@
-import { unitAct } from '../../api/act.ts';
+import { unitAct } from '../../api/unit-act.ts';
 import { SoundOutlined } from '@ant-design/icons';
 import { HAZARDS, HEARD, type Heard, type Hazard } from '@zemble/contract';
 import { Button, Checkbox, Input, InputNumber, Select } from 'antd';

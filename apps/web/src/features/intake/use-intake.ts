@@ -1,4 +1,4 @@
-import { unitAct } from '../../api/act.ts';
+import { unitAct } from '../../api/unit-act.ts';
 import type { IntakeData } from '@zemble/contract';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 

@@ -1,4 +1,4 @@
-import { unitAct } from '../../api/act.ts';
+import { unitAct } from '../../api/unit-act.ts';
 import type { PathData } from '@zemble/contract';
 import { useMemo } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';

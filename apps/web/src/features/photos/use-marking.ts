@@ -1,7 +1,7 @@
 import type { PhotoOverlay, PhotoResource } from '@zemble/contract';
 import { padPlan, tappedPins, withDamage } from '@zemble/core';
 import { useState } from 'react';
-import { unitAct } from '../../api/act.ts';
+import { unitAct } from '../../api/unit-act.ts';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { photoOf, tapped, trackDone, type Marking } from './marking.ts';

@@ -1,4 +1,4 @@
-import { unitAct } from '../../api/act.ts';
+import { unitAct } from '../../api/unit-act.ts';
 import { memo } from 'react';
 import type { IntakeData } from '@zemble/contract';
 import { formatQuantity, KINDS, plannedParts, QUANTITY_KINDS, plannedRefs } from '@zemble/core';

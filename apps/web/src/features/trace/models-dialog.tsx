@@ -1,4 +1,4 @@
-import { unitAct } from '../../api/act.ts';
+import { unitAct } from '../../api/unit-act.ts';
 import { DeleteOutlined } from '@ant-design/icons';
 import type { OwnModel } from '@zemble/contract';
 import { modelFromText, MODELS } from '@zemble/core';

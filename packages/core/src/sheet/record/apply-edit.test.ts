@@ -46,6 +46,24 @@ describe('an edit on a unit', () => {
     expect(applyEdits(unit, [edit(5), edit(7)])).toBeNull();
   });
 
+  it('keeps photos as they were added', () => {
+    const photo = (id: string) => ({
+      id,
+      version: 0,
+      name: id,
+      width: 1,
+      height: 1,
+      points: [],
+      overlay: {},
+    });
+    const both = [5, 6].reduce(
+      (now, sequence) =>
+        applyEdit(now, edit(sequence, { of: 'photo', value: photo(`p${sequence}`), isNew: true }))!,
+      unit,
+    );
+    expect(both.photos).toEqual([photo('p5'), photo('p6')]);
+  });
+
   it('moves down what stands where a part is put in, and not when one is only changed', () => {
     const put = applyEdit(unit, edit(5, { of: 'part', value: resistor('n', 1), isNew: true }))!;
     expect(put.parts.map((p) => [p.id, p.position])).toEqual([

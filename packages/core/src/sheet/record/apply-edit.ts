@@ -93,6 +93,7 @@ function numberIn(row: Row, name: 'position' | 'sequence'): number {
 const takenAt = (row: Row): string => ('takenAt' in row ? row.takenAt : '');
 const ORDERS: Readonly<Record<AnyRowKind['order'], (a: Row, b: Row) => number>> = {
   position: (a, b) => numberIn(a, 'position') - numberIn(b, 'position'),
+  added: () => 0,
   time: (a, b) => takenAt(a).localeCompare(takenAt(b)) || a.id.localeCompare(b.id),
   newest: (a, b) => numberIn(b, 'sequence') - numberIn(a, 'sequence'),
 };
