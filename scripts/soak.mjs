@@ -97,6 +97,29 @@ await main(async () => {
   const acknowledged = [];
   let isOver = false;
   const page = await openPage(`http://127.0.0.1:${port}/units/${unitId}/log`);
+  /** Things that were put on the board, ticks that were made and batches that were sent: each must be there, once. */
+  const placed = [];
+  const ticked = [];
+  await write(`/units/${unitId}/things`, {
+    things: [{ at: ['boards', 'b1'], was: null, now: { id: 'b1', style: 'pads', columns: 200, rows: 200 } }],
+  });
+  const builders = Array.from({ length: 2 }, async (_, builder) => {
+    for (let i = 0; !isOver; i += 1) {
+      const hole = [builder * 100 + (i % 100), Math.floor(i / 100) % 200];
+      const cut = hole.join(',');
+      await write(`/units/${unitId}/things`, {
+        things: [{ at: ['boards', 'b1', 'cuts', cut], was: null, now: hole }],
+      });
+      placed.push(cut);
+      const id = `soak ${builder}.${i}`;
+      const at = new Date().toISOString();
+      const tick = { type: 'tick-step', id, words: id, isDone: true, at };
+      await write(`/units/${unitId}/batch`, {
+        acts: [tick, { type: 'add-note', id: randomUUID(), text: `builder ${id}.` }],
+      });
+      ticked.push(id);
+    }
+  });
   const writers = Array.from({ length: WRITERS }, async (_, writer) => {
     for (let i = 0; !isOver; i += 1) {
       const text = `writer ${writer}, note ${i}.`;
@@ -122,7 +145,7 @@ await main(async () => {
     if (round % 10 === 0) process.stdout.write(`${round} kills, ${acknowledged.length} notes acknowledged\n`);
   }
   isOver = true;
-  await Promise.all([...writers, typing]);
+  await Promise.all([...writers, ...builders, typing]);
   await page.close();
   const file = await (await fetch(`${root}/units/${unitId}/file`)).json();
   await server.stop();
@@ -131,10 +154,15 @@ await main(async () => {
   const kept = new Map();
   for (const { kind, summary } of file.log)
     if (kind === 'note') kept.set(summary, (kept.get(summary) ?? 0) + 1);
-  const lost = acknowledged.filter((text) => !kept.has(text));
+  const cuts = new Set(file.boards[0].cuts.map((hole) => hole.join(',')));
+  const lost = [
+    ...acknowledged.filter((text) => !kept.has(text)),
+    ...placed.filter((cut) => !cuts.has(cut)),
+    ...ticked.filter((id) => !(id in file.bench.ticks)),
+  ];
   const doubled = [...kept].filter(([, count]) => count > 1);
   process.stdout.write(
-    `${rounds} kills, ${acknowledged.length} notes acknowledged or typed: ${lost.length} lost, ${doubled.length} doubled\n`,
+    `${rounds} kills, ${acknowledged.length} notes acknowledged or typed, ${placed.length} cuts, ${ticked.length} batches: ${lost.length} lost, ${doubled.length} doubled\n`,
   );
   if (lost.length + doubled.length > 0) process.exit(1);
 });

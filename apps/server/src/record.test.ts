@@ -213,6 +213,16 @@ describe('things of a field', () => {
     ]);
   });
 
+  it('are kept as they are read: a board that is put without its lists has empty ones, and takes a cut', async () => {
+    const bare = { id: 'b2', style: 'pads', columns: 9, rows: 9 };
+    const made = await put(thing(['boards', 'b2'], null, bare));
+    expect(made.unit.boards[1]).toEqual({ ...bare, places: [], cuts: [], links: [], terminals: [] });
+    const cut = await put(thing(['boards', 'b2', 'cuts', '3,3'], null, [3, 3]));
+    expect([cut.status, cut.unit.boards[1]!.cuts]).toEqual([200, [[3, 3]]]);
+    expect((await undo(cut.answer.sequence)).unit.boards[1]!.cuts).toEqual([]);
+    expect((await undo(made.answer.sequence)).unit.boards).toHaveLength(1);
+  });
+
   it('that a reader could not read again are refused by the field’s own rules', async () => {
     const odd = await put(thing(['boards', 'b1', 'columns'], 12, 1e6));
     expect([odd.status, odd.problem.detail]).toEqual([422, expect.stringContaining('at most 200 columns')]);

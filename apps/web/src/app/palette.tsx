@@ -22,7 +22,7 @@ interface Command {
   readonly run: () => void;
 }
 
-/** One field that reaches everything: stages, parts, layers, units. Ctrl K opens it; Alt 1 to 6 go to the stages, Alt E to what can be done at what is chosen. */
+/** One field that reaches everything: stages, parts, layers, units. Ctrl K opens it; Alt 1 to 7 go to the stages, Alt E to what can be done at what is chosen. */
 export function Palette() {
   const [isOpen, setIsOpen] = useState(false);
   const [text, setText] = useState('');

@@ -1,6 +1,7 @@
-import { isUnitField, UNIT_FIELD_KINDS, type Thing } from '@zemble/contract';
-import { putThing, thingsSentence } from '@zemble/core';
+import { isUnitField, TICKS_FIELD, UNIT_FIELD_KINDS, type Thing } from '@zemble/contract';
+import { isSame, putThing, thingsBetween, thingsSentence } from '@zemble/core';
 import type { Transaction } from 'sequelize';
+import type { z } from 'zod';
 import { noteThings } from '../../database/noted-rows.ts';
 import type { UnitModel } from '../../database/models/index.ts';
 import { invalid, stale } from '../../errors.ts';
@@ -29,6 +30,16 @@ export async function putThings(
     if (result.value === before) continue;
     values.set(field, result.value);
     put.push(thing);
+  }
+  for (const [field, value] of values) {
+    const { schema } = isUnitField(field) ? UNIT_FIELD_KINDS[field] : TICKS_FIELD;
+    const read = (schema as z.ZodType).safeParse(value);
+    // What cannot be read is refused with the rest that must hold, before it commits.
+    if (!read.success || isSame(read.data, value)) continue;
+    // Kept as it is read, lists that were left out as empty ones too: then that is what was put.
+    const others = put.filter(({ at }) => at[0] !== field);
+    put.splice(0, put.length, ...others, ...thingsBetween(field, Reflect.get(unit, field), read.data));
+    values.set(field, read.data);
   }
   const fields = [...values.keys()].filter(isUnitField);
   const versions = Object.fromEntries(fields.map((field) => [field, (unit.versions[field] ?? 0) + 1]));

@@ -8,6 +8,7 @@ export {
   type ReadingRow,
   type ReadingsCsv,
 } from './readings-csv.ts';
+export { isSame } from './same.ts';
 export { dropPlanActs, planActs, plannedRefs } from './plan.ts';
 export {
   inverseThings,
