@@ -257,6 +257,12 @@ describe('several acts that are one thought', () => {
     expect(status).toBe(422);
     expect((await reload()).parts).toHaveLength(3);
     expect((await post('/batch', { acts: [{ type: 'undo', sequence: 1 }] })).status).toBe(422);
+    // What the act's own request would refuse is refused here too, with a sentence.
+    const long = await post('/batch', {
+      acts: [add('R2'), { type: 'add-note', id: randomUUID(), text: 'x'.repeat(6000) }],
+    });
+    expect([long.status, long.problem.detail]).toEqual([422, expect.stringMatching(/^add-note: text: /)]);
+    expect((await reload()).parts).toHaveLength(3);
   });
 
   it('replace a plan by another, as it is planned by then', async () => {

@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { quantitySchema, shapeOf } from './field.ts';
 import { unknownKind } from './part-schema.ts';
-import { PART_KINDS } from './parts/index.ts';
 import { READOUT_DEFINITIONS, READOUT_KINDS, type ReadoutKind } from './readouts/index.ts';
 import { READOUT_COMMON_FIELDS, type FileReadout } from './readouts/readout.ts';
 

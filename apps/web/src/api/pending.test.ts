@@ -141,6 +141,12 @@ describe('a change as a request', () => {
     expect(request).toEqual({ method, path: `/units/u${path}`, body });
   });
 
+  it('of several acts puts those on the version that was met that touch the thing', () => {
+    const remove = (partId: string) => ({ type: 'remove-part' as const, partId, seen: 1 });
+    const mine = rebased({ type: 'batch', acts: [remove('p'), remove('q')] }, { id: 'q', version: 7 });
+    expect(mine).toMatchObject({ acts: [{ seen: 1 }, { seen: 7 }] });
+  });
+
   it('is put on the version that was met, for "mine"', () => {
     for (const [change] of CHANGES) {
       if (change.type === 'update-unit') {

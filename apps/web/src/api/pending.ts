@@ -5,8 +5,8 @@ import type { Entry } from './act.ts';
 /** The unit as it will be when the server has the entry. */
 export function applyEntry(unit: UnitResource, entry: Entry): UnitResource {
   switch (entry.type) {
-    case 'create-unit':
     // A picture is shown when the server has made it fit.
+    case 'create-unit':
     case 'add-photo':
       return unit;
     case 'batch':

@@ -29,6 +29,17 @@ export function rebased(entry: Entry, current: Current): Entry {
         ),
       };
     default:
-      return 'seen' in entry && version !== undefined ? { ...entry, seen: version } : entry;
+      return 'seen' in entry && version !== undefined && isOf(entry, current)
+        ? { ...entry, seen: version }
+        : entry;
   }
+}
+
+/** Parameters by which an act names the thing that it is of. */
+const NAMES = ['partId', 'readoutId', 'changeId', 'photoId'] as const;
+
+/** Whether an act is of the thing that is another now: of several that are one thought, only those that touch it. */
+function isOf(entry: Entry, { id }: Current): boolean {
+  const named = NAMES.flatMap((name) => (name in entry ? [Reflect.get(entry, name) as unknown] : []));
+  return id === undefined || named.length === 0 || named.includes(id);
 }

@@ -37,6 +37,13 @@ export function ConflictDialog({ conflict: { write, problem } }: { conflict: Con
 /** Fields of a unit as they are now. */
 const fieldsSchema = z.object({ values: z.record(z.string(), z.unknown()) });
 
+/** A thing of a field as it is now: a part on a board, a wire, a block. */
+const thingSchema = z.object({ at: z.array(z.string()).min(1), value: z.unknown() });
+const thingWords = ({ at, value }: z.infer<typeof thingSchema>): string =>
+  value === null || value === undefined
+    ? `${at.at(-1)} is not there any more.`
+    : fieldsWords({ [at.at(-1)!]: value });
+
 function describeCurrent(current: unknown): string {
   const part = partResourceSchema.safeParse(current);
   if (part.success) return lineOf(part.data.part);
@@ -44,6 +51,8 @@ function describeCurrent(current: unknown): string {
   if (readout.success) return readoutWords(readout.data.readout);
   const change = changeResourceSchema.safeParse(current);
   if (change.success) return circuitChangeWords(change.data.change);
+  const thing = thingSchema.safeParse(current);
+  if (thing.success) return thingWords(thing.data);
   const fields = fieldsSchema.safeParse(current);
   return fields.success ? fieldsWords(fields.data.values) : 'A newer state of the unit.';
 }

@@ -67,7 +67,7 @@ export type ActOf<Type extends ActType> = Extract<Act, { type: Type }>;
 const actSchemas = Object.values(ACTS).map(({ schema }) => schema);
 export const actSchema = z.discriminatedUnion(
   'type',
-  actSchemas as unknown as [(typeof actSchemas)[number], ...(typeof actSchemas)[number][]],
+  actSchemas as [(typeof actSchemas)[number], ...(typeof actSchemas)[number][]],
 ) as z.ZodType<Act>;
 
 /** The most acts that are one thought. */
@@ -117,4 +117,4 @@ export const effectSchema = z.discriminatedUnion('of', [
     id: z.uuid(),
   }),
   ...rowEffects,
-]) as unknown as z.ZodType<Effect>;
+]) as z.ZodType<Effect>;

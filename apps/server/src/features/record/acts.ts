@@ -3,6 +3,7 @@ import { dropPlanActs, inverseThings, planActs, thingsSentence } from '@zemble/c
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { UnitModel } from '../../database/models/index.ts';
+import { invalid } from '../../errors.ts';
 import { addBeep, sayThrough, withdrawBeep } from '../beeps/service.ts';
 import { addChange, updateChange } from '../changes/service.ts';
 import { addEvidence, withdrawEvidence } from '../evidence/service.ts';
@@ -106,8 +107,15 @@ async function carryOutThose(
 
 async function carryOutAct(unit: UnitModel, act: Act, transaction: Transaction): Promise<void> {
   const kind = ACTS[act.type];
-  const body: unknown = kind.body.parse((kind.toBody as (act: unknown) => unknown)(act));
+  const read = (kind.body as z.ZodType).safeParse((kind.toBody as (act: unknown) => unknown)(act));
+  if (!read.success) {
+    const [issue] = read.error.issues;
+    throw invalid(
+      `${act.type}: ${[...issue!.path, ''].join(': ')}${issue!.message}.`,
+      'Correct it and try again; nothing of the rest was done.',
+    );
+  }
   const param = paramOf(act.type);
   const id = param === undefined ? '' : String(Reflect.get(act, param));
-  await carryOut(act.type, unit, body as never, id, transaction);
+  await carryOut(act.type, unit, read.data as never, id, transaction);
 }

@@ -1,4 +1,4 @@
-import { isUnitField, ROW_KINDS, rowKind, unitFieldSchemas, TICKS_FIELD, type RowOf } from '@zemble/contract';
+import { isUnitField, rowKind, unitFieldSchemas, TICKS_FIELD, type RowOf } from '@zemble/contract';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { UnitModel } from '../../database/models/index.ts';

@@ -105,7 +105,11 @@ interface UnitsTableProps {
   readonly onPut: Put;
 }
 
+/** Rows of a long bench that are drawn at first, and with each asking for more. */
+const ROWS_AT_ONCE = 100;
+
 function UnitsTable({ units, empty, onOpen, onPut }: UnitsTableProps) {
+  const [most, setMost] = useState(ROWS_AT_ONCE);
   return (
     <div className={styles.units}>
       <table className="zb-table">
@@ -121,7 +125,7 @@ function UnitsTable({ units, empty, onOpen, onPut }: UnitsTableProps) {
           </tr>
         </thead>
         <tbody>
-          {units.map((u) => (
+          {units.slice(0, most).map((u) => (
             <tr key={u.id} className={styles.clickable} onClick={() => onOpen(u)}>
               <td>
                 <Link
@@ -157,6 +161,12 @@ function UnitsTable({ units, empty, onOpen, onPut }: UnitsTableProps) {
           ))}
         </tbody>
       </table>
+      {units.length > most && (
+        <p className="zb-empty-words">
+          {most} of {units.length} units, those that were worked on last.{' '}
+          <Button onClick={() => setMost((n) => n + ROWS_AT_ONCE)}>Show more</Button>
+        </p>
+      )}
       {units.length === 0 && <div className="zb-empty-words">{empty}</div>}
     </div>
   );

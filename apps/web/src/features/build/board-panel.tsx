@@ -1,4 +1,4 @@
-import type { Board, Hole } from '@zemble/contract';
+import type { Hole } from '@zemble/contract';
 import {
   cleared,
   movedPlace,

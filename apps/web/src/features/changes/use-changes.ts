@@ -7,7 +7,7 @@ import {
   type ChangeReport,
   type LedgerEntry,
 } from '@zemble/core';
-import { useCallback, useMemo } from 'react';
+import { useMemo } from 'react';
 
 import { newId } from '../../api/outbox-store.ts';
 import { useLatestAnalysis } from '../../unit/analysed.tsx';
@@ -52,16 +52,17 @@ export const restated = (
 
 /** Readouts as they are, and as they will be with what is planned, of the circuit of now; nothing while they are not yet computed. */
 export function useMeasures(): () => { before: ReadoutValues; predicted: ReadoutValues } | undefined {
-  const latest = useLatestAnalysis();
-  return useCallback(() => {
-    const analysis = latest.current;
-    if (!analysis?.isCurrent) return undefined;
-    const valuesOn = (layer: 'planned' | 'proven') =>
-      Object.fromEntries(
-        analysis.rows.map((r) => [r.id, r.answers[layer].ok ? r.answers[layer].value : null]),
-      );
-    return { before: valuesOn('proven'), predicted: valuesOn('planned') };
-  }, [latest]);
+  return measuresOf.bind(null, useLatestAnalysis());
+}
+
+function measuresOf(
+  latest: ReturnType<typeof useLatestAnalysis>,
+): { before: ReadoutValues; predicted: ReadoutValues } | undefined {
+  const analysis = latest.current;
+  if (!analysis?.isCurrent) return undefined;
+  const valuesOn = (layer: 'planned' | 'proven') =>
+    Object.fromEntries(analysis.rows.map((r) => [r.id, r.answers[layer].ok ? r.answers[layer].value : null]));
+  return { before: valuesOn('proven'), predicted: valuesOn('planned') };
 }
 type ReadoutValues = Record<string, number | null>;
 

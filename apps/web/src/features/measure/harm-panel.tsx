@@ -11,7 +11,7 @@ const TONES = { replace: 'out', watch: 'edge', leave: 'in' } as const;
 
 /** Every drift by what it does, the fewest parts to make good, and the sisters of a bad one. */
 export function HarmPanel({ harm: { weighed: harm, why } }: { harm: Harm }) {
-  const { unit, document, change } = useUnitContext();
+  const { document, change } = useUnitContext();
   const { selectedRef, selectRef } = useSelection();
   if (why !== null)
     return (
