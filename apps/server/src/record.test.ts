@@ -228,6 +228,9 @@ describe('things of a field', () => {
     expect([odd.status, odd.problem.detail]).toEqual([422, expect.stringContaining('at most 200 columns')]);
     expect((await put(thing(['name'], 'Divider', 'x'))).status).toBe(422);
     expect((await put(thing(['nothing', 'x'], null, 1))).status).toBe(422);
+    // A tick has rules of its own, which this way does not go round.
+    const tick = { at: '2026-12-01T10:00:00.000Z' };
+    expect((await put(thing(['ticks', 'fit'], null, tick))).status).toBe(422);
   });
 });
 

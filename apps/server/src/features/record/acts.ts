@@ -31,6 +31,11 @@ type Handlers = {
 const HANDLERS: Handlers = {
   'update-unit': (unit, body, _, t) => updateUnit(unit, body, t),
   'put-things': async (unit, { things, words }, _, t) => {
+    if (things.some(({ at }) => at[0] === 'ticks'))
+      throw invalid(
+        'A step is ticked by an act of its own.',
+        'Tick it; what comes before it is looked at then.',
+      );
     const intake = unit.intake;
     const put = await putThings(unit, things, t);
     if (put.length === 0) return;
