@@ -1,10 +1,10 @@
-import type { UnitResource, WriteAnswer } from '@zemble/contract';
+import { unitResourceSchema, type UnitResource, type WriteAnswer } from '@zemble/contract';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { UnitModel } from '../../database/models/index.ts';
 import { watch } from '../../database/noted-rows.ts';
 import { inSnapshot } from '../../database/snapshot.ts';
-import { notFound } from '../../errors.ts';
+import { invalid, notFound } from '../../errors.ts';
 import { writeOnce } from '../../writes.ts';
 import { notifyEdits } from '../edits/repository.ts';
 import { commitEdit } from '../edits/service.ts';
@@ -55,6 +55,13 @@ export async function createUnitOnce(
 ): Promise<WriteAnswer> {
   return writeOnce(database, request, reply, 201, async (transaction) => {
     const { id, sequence } = await create(transaction);
+    // What a file brought in is read as whoever looks will read it, before it is kept.
+    const issue = unitResourceSchema.safeParse(await loadUnit(id, transaction)).error?.issues[0];
+    if (issue)
+      throw invalid(
+        `The unit could not be shown: ${[...issue.path, ''].join(': ')}${issue.message}.`,
+        'Correct it in the file and open it again.',
+      );
     await notifyEdits(id, transaction);
     return { unitId: id, sequence, edits: [] };
   });
