@@ -1,4 +1,3 @@
-import { App } from 'antd';
 import {
   createContext,
   use,
@@ -17,6 +16,7 @@ import { forgetKept, PERSON_KEY, useSession } from './use-session.ts';
 import type { Entry } from './act.ts';
 import { Outbox, type OutboxState, type Told } from './outbox.ts';
 import { browserStore, newId } from './outbox-store.ts';
+import { useNotices } from '../ui/notices.tsx';
 import { moveOlder } from './older-outbox.ts';
 import { applyNews, unitKey } from './unit-news.ts';
 
@@ -63,7 +63,7 @@ function useGathered(work: () => void): () => void {
 
 export function OutboxProvider({ children }: { children: ReactNode }) {
   const { mutate, cache } = useSWRConfig();
-  const { notification } = App.useApp();
+  const notices = useNotices();
   const [store] = useState(browserStore);
   const [channel] = useState(() => new BroadcastChannel(CHANNEL));
   const refreshList = useGathered(() => void mutate('units'));
@@ -82,7 +82,7 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
           if (TAKES_PARTS.has(change.type)) for (const key of [DRAWER_KEY, NEEDS_KEY]) void mutate(key);
         },
         onRefused: (_write, problem) =>
-          notification.error({
+          notices.error({
             title: problem.detail,
             description: `${problem.hint ?? ''} What you entered stands under “refused” at the top.`.trim(),
             duration: NOTICE_S,

@@ -1,8 +1,9 @@
 import { SHORTEST_PASSPHRASE, peopleSchema, personSchema, type Session } from '@zemble/contract';
-import { App, Button, Drawer, Form, Input, Popconfirm } from 'antd';
+import { Button, Drawer, Form, Input, Popconfirm } from 'antd';
 import { useState } from 'react';
 import useSWR from 'swr';
 import { z } from 'zod';
+import { useNotices } from '../ui/notices.tsx';
 import { useOutboxState } from '../api/outbox-context.tsx';
 import { ask } from '../api/client.ts';
 import styles from './people.module.css';
@@ -63,11 +64,11 @@ export function PeopleDrawer({
 }
 
 function useTelling() {
-  const { notification } = App.useApp();
+  const notices = useNotices();
   return (work: Promise<unknown>, title: string) =>
     work.then(
-      () => notification.success({ title }),
-      (error: Error) => notification.error({ title: error.message, duration: 0 }),
+      () => notices.success({ title }),
+      (error: Error) => notices.error({ title: error.message, duration: 0 }),
     );
 }
 

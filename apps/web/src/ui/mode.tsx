@@ -1,5 +1,6 @@
 import { createContext, use, useLayoutEffect, useMemo, useState, type ReactNode } from 'react';
-import { ConfigProvider, App as AntdApp } from 'antd';
+import { ConfigProvider } from 'antd';
+import { NoticesProvider } from './notices.tsx';
 import { antdTheme, cssVariables, type Mode } from './theme.ts';
 
 interface ModeContext {
@@ -8,8 +9,6 @@ interface ModeContext {
 }
 
 const Context = createContext<ModeContext>({ mode: 'paper', toggle: () => {} });
-/** Notices stand where no button is: the way to what they speak of is at the top. */
-const NOTICES = { placement: 'bottomRight' } as const;
 const STORAGE_KEY = 'zemble.mode';
 
 const firstMode = (): Mode => {
@@ -46,9 +45,7 @@ export function ModeProvider({ children }: { children: ReactNode }) {
   return (
     <Context value={value}>
       <ConfigProvider theme={antdTheme(mode)} componentSize="small">
-        <AntdApp style={{ height: '100%' }} notification={NOTICES}>
-          {children}
-        </AntdApp>
+        <NoticesProvider>{children}</NoticesProvider>
       </ConfigProvider>
     </Context>
   );

@@ -6,12 +6,13 @@ import {
   WarningOutlined,
 } from '@ant-design/icons';
 import { DELETED_DAYS, UNIT_PLACES, type UnitPlace, type UnitSummary } from '@zemble/contract';
-import { App, Button, Dropdown, Spin } from 'antd';
+import { Button, Dropdown, Spin } from 'antd';
 import dayjs from 'dayjs';
 import relativeTime from 'dayjs/plugin/relativeTime';
 import { lazy, Suspense, useCallback, useState, type DragEvent, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
+import { useNotices } from '../../ui/notices.tsx';
 import { archiveUrl, fileUrl, ProblemError, sendWrite } from '../../api/client.ts';
 import { newId } from '../../api/outbox-store.ts';
 import { useOutbox } from '../../api/outbox-context.tsx';
@@ -196,7 +197,7 @@ type Put = (unit: UnitSummary, place: UnitPlace) => void;
 function usePutUnit(): Put {
   const outbox = useOutbox();
   const { mutate } = useSWRConfig();
-  const { notification } = App.useApp();
+  const notices = useNotices();
   return useCallback(
     (unit, place) => {
       const send = (to: UnitPlace) => {
@@ -208,7 +209,7 @@ function usePutUnit(): Put {
       send(place);
       if (place !== 'deleted') return;
       const key = `deleted ${unit.id}`;
-      notification.info({
+      notices.info({
         key,
         title: `${unit.name} is deleted.`,
         description: `It can be brought back for ${DELETED_DAYS} days.`,
@@ -217,7 +218,7 @@ function usePutUnit(): Put {
             size="small"
             onClick={() => {
               send(unit.place);
-              notification.destroy(key);
+              notices.destroy(key);
             }}
           >
             Take back
@@ -225,7 +226,7 @@ function usePutUnit(): Put {
         ),
       });
     },
-    [outbox, mutate, notification],
+    [outbox, mutate, notices],
   );
 }
 
@@ -270,12 +271,12 @@ function EmptyBench({ onNew }: { onNew: () => void }) {
 
 /** Opens a unit file from a picker or a drop; what is wrong with it is told, and the file stays as it is. */
 function useOpenFile() {
-  const { notification } = App.useApp();
+  const notices = useNotices();
   const navigate = useNavigate();
   const { mutate } = useSWRConfig();
   const [isDragging, setIsDragging] = useState(false);
   const refuse = (name: string, title: string, description?: string) =>
-    notification.error({ title: `${name}: ${title}`, description, duration: 0 });
+    notices.error({ title: `${name}: ${title}`, description, duration: 0 });
   const open = async (file: File) => {
     if (file.size > LARGEST_FILE) {
       refuse(

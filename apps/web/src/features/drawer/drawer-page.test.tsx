@@ -3,7 +3,7 @@ import '../../testing/component.ts';
 import type { StockRow } from '@zemble/contract';
 import { render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { App } from 'antd';
+import { NoticesProvider } from '../../ui/notices.tsx';
 import { MemoryRouter } from 'react-router';
 import { SWRConfig } from 'swr';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
@@ -55,9 +55,9 @@ async function open() {
   render(
     <SWRConfig value={{ provider: () => new Map() }}>
       <MemoryRouter>
-        <App>
+        <NoticesProvider>
           <DrawerPage />
-        </App>
+        </NoticesProvider>
       </MemoryRouter>
     </SWRConfig>,
   );

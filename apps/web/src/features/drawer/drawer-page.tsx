@@ -1,8 +1,9 @@
 import { DownloadOutlined, InboxOutlined } from '@ant-design/icons';
 import type { StockItem, StockRow } from '@zemble/contract';
 import { parseStockLine, readDrawerCsv, searchDrawer, stockText, writeDrawerCsv } from '@zemble/core';
-import { App, Button, Input, Spin, type InputRef } from 'antd';
+import { Button, Input, Modal, Spin, type InputRef } from 'antd';
 import { useMemo, useRef, useState } from 'react';
+import { useNotices } from '../../ui/notices.tsx';
 import { addStock, asNew } from '../../api/drawer.ts';
 import { newId } from '../../api/outbox-store.ts';
 import { FileButton } from '../../ui/file-button.tsx';
@@ -140,17 +141,18 @@ function CsvButtons({
   readonly items: readonly StockRow[];
   readonly onRead: () => Promise<void>;
 }) {
-  const { modal, notification } = App.useApp();
+  const notices = useNotices();
+  const [modal, dialog] = Modal.useModal();
   const bringIn = async (file: File) => {
     const { items: read, problems } = readDrawerCsv(await textOfFile(file));
     const fresh = read.map((item) => asNew(item));
     const put = async () => {
       try {
         if (fresh.length > 0) await addStock(fresh);
-        notification.success({ title: `${read.length} sorts put in.` });
+        notices.success({ title: `${read.length} sorts put in.` });
         await onRead();
       } catch (error) {
-        notification.error({ title: 'Nothing was put in', description: (error as Error).message });
+        notices.error({ title: 'Nothing was put in', description: (error as Error).message });
       }
     };
     if (problems.length === 0) return put();
@@ -171,6 +173,7 @@ function CsvButtons({
   };
   return (
     <>
+      {dialog}
       <FileButton accept=".csv,text/csv,text/plain" onFile={(file) => void bringIn(file)}>
         <InboxOutlined aria-hidden /> Bring in a table
       </FileButton>

@@ -1,8 +1,9 @@
 import type { Needed, StockItem, StockRow } from '@zemble/contract';
 import { stockText, substitutesFor } from '@zemble/core';
-import { App, Button, Input } from 'antd';
+import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { useNotices } from '../../ui/notices.tsx';
 import { keepOut } from '../../api/drawer.ts';
 import { copyText } from '../../ui/copy-text.ts';
 import type { SupplyView } from './use-supply.ts';
@@ -16,13 +17,13 @@ interface NeedsProps {
 
 /** What must be bought for all that is planned, what is reserved for it, and what came out of the units. */
 export function Needs({ supply, drawer, onChanged }: NeedsProps) {
-  const { notification } = App.useApp();
+  const notices = useNotices();
   const toBuy = supply.supplies.filter((s) => s.buy > 0);
   const there = supply.supplies.filter((s) => s.reserved.length > 0);
   const copy = async () => {
     const lines = toBuy.map((s) => `${s.buy} × ${stockText(s.wanted)}${ratingWords(s.wanted)}`);
     await copyText(lines.join('\n'));
-    notification.success({ title: 'The list is on the clipboard.' });
+    notices.success({ title: 'The list is on the clipboard.' });
   };
   return (
     <aside className={styles.needs} aria-label="Needed">
@@ -131,14 +132,14 @@ function For({ needs }: { readonly needs: readonly Needed[] }) {
 
 /** A part that came out: into the drawer, or away. */
 function CameOut({ out, onChanged }: { readonly out: Needed; readonly onChanged: () => Promise<void> }) {
-  const { notification } = App.useApp();
+  const notices = useNotices();
   const [place, setPlace] = useState('');
   const { unitId, changeId, ref, unitName, changeName: _, ...what } = out;
   const put = async (item: StockItem | null) => {
     try {
       await keepOut({ unitId, changeId, ref }, item);
     } catch (error) {
-      notification.warning({ title: 'It was not put away', description: (error as Error).message });
+      notices.warning({ title: 'It was not put away', description: (error as Error).message });
     }
     await onChanged();
   };

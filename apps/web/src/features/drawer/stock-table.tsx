@@ -1,7 +1,8 @@
 import { PART_KINDS, type StockRow } from '@zemble/contract';
 import { KINDS, stockText } from '@zemble/core';
-import { App, Input } from 'antd';
+import { Input } from 'antd';
 import { useState } from 'react';
+import { useNotices } from '../../ui/notices.tsx';
 import { ProblemError } from '../../api/client.ts';
 import { changeStock, removeStock } from '../../api/drawer.ts';
 import { NumberField } from '../../ui/number-field.tsx';
@@ -20,7 +21,7 @@ const MOST_COUNTED = 1_000_000;
 
 /** The items of the drawer; count and place are corrected where they stand. */
 export function StockTable({ items, reserved, onChanged }: StockTableProps) {
-  const { notification } = App.useApp();
+  const notices = useNotices();
   /** Does something, and where it is not done says so with what was typed. */
   const tell = async (work: () => Promise<unknown>, typed?: string) => {
     try {
@@ -28,7 +29,7 @@ export function StockTable({ items, reserved, onChanged }: StockTableProps) {
     } catch (error) {
       const isStale = error instanceof ProblemError && error.problem.code === 'stale';
       const entered = typed === undefined ? '' : ` You typed ${typed}.`;
-      notification.warning({
+      notices.warning({
         title: isStale ? 'It was changed elsewhere' : 'It was not changed',
         description: isStale
           ? `What is shown now is what is there.${entered}`
