@@ -31,7 +31,7 @@ export function correctable(change: Entry): Correctable | null {
     case 'add-reading': {
       if (typeof change.value !== 'number') return null;
       return {
-        text: exactText(change.value),
+        text: exactText(change.value, 'number'),
         read(text) {
           const read = parseValue(text, { kind: 'number', purpose: 'reading' });
           return read.ok

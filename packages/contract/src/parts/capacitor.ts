@@ -13,6 +13,7 @@ export const capacitor = part({
     esr: field.quantity('resistor', 'Series resistance', { min: 0, usual: 0 }),
     leakage: field.quantity('resistor', 'Leakage resistance', { above: 0 }),
     polarised: field.flag('Polarised'),
+    ratedC: field.quantity('temperature', 'Rated temperature', { above: 0 }),
   },
   params: {},
   kindWords: ['cap'],

@@ -1,4 +1,11 @@
-import { cautionsOf, dischargeOf, likelyStored, parseValue, type QuantityKind } from '@zemble/core';
+import {
+  cautionsOf,
+  dischargeOf,
+  likelyStored,
+  parseValue,
+  type QuantityKind,
+  type Stored,
+} from '@zemble/core';
 import { Input } from 'antd';
 import { useState } from 'react';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -34,17 +41,18 @@ function Discharging() {
   const { intake, setIntake } = useIntake();
   const { unit, document } = useUnitContext();
   const likely = likelyStored(document.circuit, unit.hazards);
-  const stored = intake.stored ?? likely ?? undefined;
-  const discharge = stored && dischargeOf(stored);
+  const stored: Stored | undefined = intake.stored ?? likely[0];
+  const others = likely.filter((s) => s !== stored && s.isCautious !== true);
   const set = (values: { farad?: number; volt?: number; ohm?: number }) => {
-    const next = { farad: 100e-6, volt: 12, ...stored, ...values };
+    const { farad = 100e-6, volt = 12, ohm } = stored ?? {};
+    const next = { farad, volt, ...(ohm === undefined ? {} : { ohm }), ...values };
     setIntake({ stored: next });
   };
   return (
     <div className={styles.discharge}>
       <h3>
         Discharge{' '}
-        {!intake.stored && likely && (
+        {!intake.stored && likely.length > 0 && (
           <span className="zb-dim">as the circuit has it; type what yours has</span>
         )}
       </h3>
@@ -71,11 +79,14 @@ function Discharging() {
           onKeep={(ohm) => set({ ohm })}
         />
       </div>
-      {discharge && (
-        <p role="status">
-          <strong className="zb-number">{discharge.sentence}</strong>
-        </p>
-      )}
+      <div role="status">
+        {[...(stored ? [stored] : []), ...others].map((s, i) => (
+          <p key={s.ref ?? i}>
+            {s.ref !== undefined && `${[s.ref, ...(s.others ?? [])].join(' with ')}: `}
+            <strong className="zb-number">{dischargeOf(s).sentence}</strong>
+          </p>
+        ))}
+      </div>
     </div>
   );
 }

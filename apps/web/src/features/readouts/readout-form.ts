@@ -125,7 +125,7 @@ export function usualValues(kind: ReadoutKind): FormValues {
 }
 
 const textOf = (field: QuantityField, value: number): string =>
-  field.of === 'ratio' ? `${Number((100 * value).toPrecision(6))} %` : exactText(value);
+  field.of === 'ratio' ? `${Number((100 * value).toPrecision(6))} %` : exactText(value, field.of);
 
 /** The readout that a form says, with what could not be read of it. */
 export function draftOf(

@@ -1,5 +1,6 @@
+import { valueOf } from './parse-value.ts';
 import { PREFIXES } from './prefix.ts';
-import { unitSign } from './unit.ts';
+import { unitSign, type QuantityKind } from './unit.ts';
 
 const MINUS = '\u2212';
 
@@ -96,15 +97,32 @@ export function formatCode(value: number | null | undefined, digits = 3, unitLet
   const letter = m.symbol || unitLetter;
   const [whole = '0', fraction] = m.digits.split('.');
   const sign = m.negative ? MINUS : '';
-  if (fraction === undefined) return `${sign}${whole}${m.symbol}`;
+  if (fraction === undefined) return `${sign}${whole}${m.symbol || letterFor(whole, unitLetter)}`;
   return `${sign}${whole}${letter}${fraction}`;
 }
 
+/** Three and four digits that would be read as a code carry the letter of their unit: "272R" for 272 ohm. */
+const letterFor = (digits: string, unitLetter: string): string =>
+  unitLetter === 'R' && /^\d{3,4}$/.test(digits) && valueOf(digits, { kind: 'resistor' }) !== Number(digits)
+    ? unitLetter
+    : '';
+
+/** What is written behind a number of a kind where digits alone would be read as something else. */
+const WRITTEN_UNITS: Partial<Record<QuantityKind, string>> = { resistor: 'R', capacitor: 'F', inductor: 'H' };
+
 /**
- * The shortest text that reads back as exactly this number: `exactText(47000)` is "47k". Used where a value is
- * put into a field to be edited, so that nothing is lost by looking at it.
+ * The shortest text that reads back as exactly this number of its kind: `exactText(47000, 'resistor')` is "47k",
+ * `exactText(614, 'resistor')` "614R" and `exactText(1, 'capacitor')` "1F". Used where a value is put into a field to be
+ * edited, so that nothing is lost by looking at it.
  */
-export function exactText(value: number): string {
+export function exactText(value: number, kind: QuantityKind): string {
+  const text = shortest(value);
+  const unit = WRITTEN_UNITS[kind];
+  return unit === undefined || valueOf(text, { kind }) === value ? text : `${text}${unit}`;
+}
+
+/** The fewest digits and a prefix that are exactly a number. */
+function shortest(value: number): string {
   for (let digits = 1; digits <= 15; digits += 1) {
     const m = mantissa(value, digits, -12, 12);
     const exponent = PREFIXES.find((p) => p.symbol === m.symbol)?.exponent ?? 0;

@@ -20,6 +20,15 @@ describe('parseValue, notations of IEC 60062 and of the trade', () => {
     ['104', 100_000],
     ['yellow violet red gold', 4700],
     ['1e3', 1000],
+    // As English writers group digits, with the decimal comma as the second reading.
+    ['10,000 ohm', 10_000],
+    ['1,000', 1000],
+    ['2,200,000', 2_200_000],
+    ['0,022', 0.022],
+    ['100E', 100],
+    ['4E7', 4.7],
+    ['4k7 5%', 4700],
+    ['614R', 614],
     // Round numbers and those of a series are ohms; a code is taken where its digits are no usual value.
     ['600', 600],
     ['400', 400],
@@ -46,8 +55,36 @@ describe('parseValue, notations of IEC 60062 and of the trade', () => {
     ['4.7µF', 4.7e-6],
     ['1F', 1],
     ['1e-6', 1e-6],
+    // Old sheets: mf and mfd are microfarad, mmf, mmfd and uuF picofarad.
+    ['.0022 mf', 2.2e-9],
+    ['0.022 mF', 22e-9],
+    ['47 mfd', 47e-6],
+    ['8 MFD', 8e-6],
+    ['100 mmf', 100e-12],
+    ['50 mmfd', 50e-12],
+    ['100 uuF', 100e-12],
+    ['10uF/25V', 10e-6],
+    ['1,000', 1e-9],
   ])('reads the capacitor %s as %d farad', (text, farads) => {
     expect(valueOf(text, { kind: 'capacitor' })).toBe(farads);
+  });
+
+  it('lists what else a grouped or an old text may mean', () => {
+    const values = (text: string, kind: 'resistor' | 'capacitor') => {
+      const parsed = parseValue(text, { kind });
+      return parsed.ok ? parsed.readings.map((r) => r.value) : [];
+    };
+    expect(values('10,000', 'resistor')).toEqual([10_000, 10]);
+    expect(values('10 mF', 'capacitor')).toEqual([10e-3, 10e-6]);
+    expect(values('4E7', 'resistor')).toEqual([4.7, 4e7]);
+    // A meter that shows a comma shows a decimal one, unless what is expected says otherwise.
+    expect(valueOf('1,234 k', { kind: 'resistor', purpose: 'reading' })).toBe(1234);
+    expect(valueOf('1,234', { kind: 'resistor', purpose: 'reading', expected: 1200 })).toBe(1234);
+    expect(valueOf('5300 h', { kind: 'hours' })).toBe(5300);
+    const rated = parseValue('47u 16 V', { kind: 'capacitor' });
+    expect(rated.ok && rated.readings[0]).toMatchObject({ value: 47e-6, voltage: 16 });
+    const close = parseValue('4k7 ±1 %', { kind: 'resistor' });
+    expect(close.ok && close.readings[0].tolerance).toBe(0.01);
   });
 
   it('carries the tolerance letter of IEC 60062', () => {
@@ -77,7 +114,7 @@ describe('parseValue, notations of IEC 60062 and of the trade', () => {
     expect(valueOf('95', { kind: 'capacitor', purpose: 'reading', expected: 100e-9 })).toBe(95e-9);
   });
 
-  it.each(['', '  ', 'abc', '4x7', '12..3', '1e999', 'k', '--5', '4k7k7', 'NaN', 'Infinity'])(
+  it.each(['', '  ', 'abc', '4x7', '12..3', '1e999', 'k', '--5', '4k7k7', '4k7k', '10k10', 'NaN', 'Infinity'])(
     'refuses %j with a sentence',
     (text) => {
       const parsed = parseValue(text, { kind: 'resistor' });
@@ -148,9 +185,24 @@ describe('formatting', () => {
     fc.assert(
       fc.property(
         values,
-        (value) => valueOf(exactText(value), { kind: 'number', purpose: 'reading' }) === value,
+        (value) => valueOf(exactText(value, 'number'), { kind: 'number', purpose: 'reading' }) === value,
       ),
     );
+  });
+
+  it('reads back exactly what exactText wrote, as every kind that a value is typed of', () => {
+    for (const kind of ['resistor', 'capacitor', 'inductor', 'voltage', 'frequency', 'time'] as const)
+      fc.assert(
+        fc.property(fc.oneof(values, fc.integer({ min: 1, max: 9999 })), (value) => {
+          const range = { resistor: [1e-4, 1e12], capacitor: [1e-14, 100], inductor: [1e-9, 1e4] };
+          const [least, most] = kind in range ? range[kind as keyof typeof range] : [0, Infinity];
+          return value < least! || value > most! || valueOf(exactText(value, kind), { kind }) === value;
+        }),
+      );
+    expect(exactText(614, 'resistor')).toBe('614R');
+    expect(exactText(1, 'capacitor')).toBe('1F');
+    expect(exactText(100, 'inductor')).toBe('100H');
+    expect(formatCode(272.2)).toBe('272R');
   });
 
   it('reads back what formatQuantity wrote to its digits', () => {

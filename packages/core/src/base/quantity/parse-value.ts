@@ -17,6 +17,8 @@ export interface ValueReading {
   readonly notation: Notation;
   /** Fraction, where the notation carries one. */
   readonly tolerance?: number;
+  /** V, where a rating stands behind the value: "10uF/25V". */
+  readonly voltage?: number;
 }
 
 export type ParsedValue =
@@ -36,7 +38,23 @@ export interface ParseOptions {
 }
 
 const NUMBER = /^([+-]?)(\d+(?:[.,]\d*)?|[.,]\d+)(e[+-]?\d{1,3})?\s*(.*)$/i;
+/** The letter in place of the point; `E` for ohms stands so on many parts ("4E7"). */
 const LETTER_CODE = /^(\d*)(meg|[rpnuµμmkKMGTfFhHvVU])(\d+)\s*(.*)$/i;
+/** "10k10" is a slip of the finger: nobody writes the nought behind two digits. */
+const SLIP = /^\d{2,}[a-zµμ]+\d+0$/i;
+/** Ohms by the letter E: "100E", "4E7" (common practice). */
+const OHMS_BY_E = /^(\d+)E(\d?)$/;
+/** "10,000" and "1,234,567.8": commas between groups of three, as English writers set them. */
+const GROUPED = /^([+-]?)([1-9]\d{0,2}(?:,\d{3})+(?:\.\d+)?)(?![\d.,])(.*)$/;
+/** A tolerance behind the value: "4k7 5%", "10k ±1 %". */
+const TOLERANCE_BEHIND = /^(.*\S)\s*(?:±|\+\/?-|\s)\s*(\d+(?:[.,]\d+)?)\s*%$/;
+/** A rating behind a capacitor's value: "10uF/25V", "47u 16 V". */
+const RATING_BEHIND = /^(.*[a-zµμ\d])\s*[/ ]\s*(\d+(?:[.,]\d+)?)\s*(?:v|volts?)$/i;
+/** What old sheets call microfarad and picofarad: "mf", "mfd", "ufd"; "mmf", "mmfd", "uuF" (common practice before 1960). */
+const OLD_FARADS: readonly (readonly [RegExp, exponent: number])[] = [
+  [/^(?:mmf|mmfd|(?:uu|µµ|μμ)fd?)\.?$/i, -12],
+  [/^(?:mfd?|[uµμ]fd)\.?$/i, -6],
+];
 /** Digits, power of ten and a tolerance letter that is not also a common prefix or unit. */
 const DIGIT_CODE = /^(\d{2,3})(\d)([CDGJKM]?)$/;
 const PREFIX_AND_UNIT = /^(meg|[pnuµμmkMGTf]?)\s*([a-zµ\u03a9\u2126]*)$/i;
@@ -73,12 +91,7 @@ function likelyKinds(exponent: number): readonly QuantityKind[] {
 export function parseValue(text: string, options: ParseOptions = {}): ParsedValue {
   const trimmed = text.trim().replace(/\u2212/g, '-');
   if (trimmed === '') return { ok: false, problem: problem('value/empty') };
-  const all = [
-    ...bandReadings(trimmed),
-    ...codeReadings(trimmed, options),
-    ...letterReadings(trimmed, options.kind),
-    ...plainReadings(trimmed, options),
-  ].filter((r) => Number.isFinite(r.value));
+  const all = readingsOf(trimmed, options).filter((r) => Number.isFinite(r.value));
   const fitting = all.filter(
     (r) => isPlausible(r) && (options.kind === undefined || r.kind === options.kind),
   );
@@ -102,6 +115,49 @@ export function parseValue(text: string, options: ParseOptions = {}): ParsedValu
     };
   }
   return { ok: false, problem: problem('value/unreadable', { text }) };
+}
+
+/** Every reading of a text, the likeliest first, whether it fits the kind or not. */
+function readingsOf(text: string, options: ParseOptions): ValueReading[] {
+  const behind = TOLERANCE_BEHIND.exec(text);
+  const percent = behind ? Number(behind[2]!.replace(',', '.')) : 0;
+  if (behind && percent > 0 && percent < 100)
+    return readingsOf(behind[1]!, options).map((r) => ({ ...r, tolerance: scaled(String(percent), -2) }));
+  const rated = RATING_BEHIND.exec(text);
+  if (rated && (options.kind === undefined || options.kind === 'capacitor')) {
+    const farads = readingsOf(rated[1]!, { ...options, kind: 'capacitor' });
+    const voltage = Number(rated[2]!.replace(',', '.'));
+    if (farads.length > 0) return farads.map((r) => ({ ...r, voltage }));
+  }
+  return [
+    ...bandReadings(text),
+    ...codeReadings(text, options),
+    ...ohmsByE(text),
+    ...letterReadings(text, options.kind),
+    ...groupedReadings(text, options),
+  ];
+}
+
+/** Digits with commas between groups of three are thousands first, a decimal comma second; an instrument's, the nearer one. */
+function groupedReadings(text: string, options: ParseOptions): ValueReading[] {
+  const plain = plainReadings(text, options);
+  const match = GROUPED.exec(text);
+  if (!match) return plain;
+  const [, sign = '', digits = '', rest = ''] = match;
+  const grouped = plainReadings(`${sign}${digits.replaceAll(',', '')}${rest}`, options);
+  if (options.purpose !== 'reading') return [...grouped, ...plain];
+  const { expected } = options;
+  const distance = (value: number) =>
+    expected === undefined || !(value / expected > 0) ? Infinity : Math.abs(Math.log(value / expected));
+  return [...plain, ...grouped].sort((a, b) => distance(a.value) - distance(b.value) || 0);
+}
+
+/** "100E" and "4E7" are ohms; written like a power of ten, the latter has that reading too. */
+function ohmsByE(text: string): ValueReading[] {
+  const match = OHMS_BY_E.exec(text);
+  if (!match) return [];
+  const [, whole = '', fraction = ''] = match;
+  return [reading(Number(`${whole}.${fraction || 0}`), 'resistor', 'letter code')];
 }
 
 /** Magnitudes no part has: a kilofarad, a nano-ohm. Such a text names another kind of part. */
@@ -195,8 +251,10 @@ function letterReadings(text: string, kind: QuantityKind | undefined): ValueRead
   const [, whole = '', letter = '', fraction = '', rest = ''] = match;
   if (whole === '' && prefixExponent(letter) !== undefined && !/^[pnuµμk]$/i.test(letter)) return [];
   const tail = rest.trim();
-  const tolerance = tail.length === 1 ? TOLERANCE_LETTERS[tail.toUpperCase()] : undefined;
-  const tailKind = tail === '' ? undefined : kindOfUnit(tail);
+  if (SLIP.test(text) && fraction.length > 1) return [];
+  // A small k or m behind a code is a slip of the finger and no tolerance.
+  const tolerance = /^[A-Zfgj]$/.test(tail) ? TOLERANCE_LETTERS[tail.toUpperCase()] : undefined;
+  const tailKind = tail === '' ? undefined : kindOfUnit(tail, kind);
   if (tail !== '' && tolerance === undefined && tailKind === undefined) return [];
   const pointKind = POINT_UNITS[letter.toUpperCase()];
   const exponent = pointKind && letter !== 'f' ? 0 : prefixExponent(letter);
@@ -223,18 +281,25 @@ function plainReadings(text: string, options: ParseOptions): ValueReading[] {
   const whole = rest.trim();
   const readings: ValueReading[] = [];
   if (whole === '%') return [reading(scaled(number, exponent - 2), 'ratio', 'plain')];
-  const wholeKind = kindOfUnit(whole);
+  const wholeKind = kindOfUnit(whole, options.kind);
   if (wholeKind) readings.push(reading(scaled(number, exponent), wholeKind, 'plain'));
+  const old = OLD_FARADS.find(([pattern]) => pattern.test(whole));
+  // "10 mF" is millifarad as well; a part of one is microfarad on every old sheet.
+  const isMilliToo = whole === 'mF';
+  const oldReadings = old ? [reading(scaled(number, exponent + old[1]), 'capacitor', 'prefix')] : [];
+  if (!isMilliToo || Math.abs(Number(number)) < 1) readings.push(...oldReadings);
+  if (old && !isMilliToo) return readings;
   const prefix = prefixExponent(tail[1] ?? '');
   if (whole !== '' && prefix !== undefined && (tail[1] ?? '') !== '' && whole !== 'F' && whole !== 'f') {
     const value = scaled(number, exponent + prefix);
-    const unitKind = (tail[2] ?? '') === '' ? undefined : kindOfUnit(tail[2]!);
+    const unitKind = (tail[2] ?? '') === '' ? undefined : kindOfUnit(tail[2]!, options.kind);
     if (unitKind) readings.push(reading(value, unitKind, 'prefix'));
     else if ((tail[2] ?? '') === '') {
       for (const k of options.kind ? [options.kind] : likelyKinds(prefix))
         readings.push(reading(value, k, 'prefix'));
     }
   }
+  if (isMilliToo) readings.push(...oldReadings);
   if (whole === '') readings.push(...bareReadings(number, exponent, power !== '', options));
   return readings;
 }

@@ -26,7 +26,9 @@ const SPELLINGS: readonly (readonly [RegExp, QuantityKind])[] = [
   [/^octaves?$/i, 'octaves'],
 ];
 
-/** The kind that a unit as typed belongs to, or undefined. */
-export function kindOfUnit(text: string): QuantityKind | undefined {
+/** The kind that a unit as typed belongs to, or undefined; "h" is of hours where those are wanted. */
+export function kindOfUnit(text: string, wanted?: QuantityKind): QuantityKind | undefined {
+  if (wanted === 'hours' && text === 'h') return 'hours';
+  if (wanted === 'temperature' && /^c$/i.test(text)) return 'temperature';
   return SPELLINGS.find(([pattern]) => pattern.test(text))?.[1];
 }

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { hazardOf, splitHazards } from '@zemble/contract';
 import { circuitOf } from '../../testing/circuits.ts';
-import { cautionsOf, dischargeOf, HARMLESS_J, likelyStored, SAFE_V, WORKING_V } from './hazards.ts';
+import { cautionsOf } from './hazards.ts';
+import { dischargeOf, HARMLESS_J, likelyStored, SAFE_V, WORKING_V } from './stored.ts';
 import { forbiddenBy, testsOf, type LiveLimits } from './next-test.ts';
 import { preparePath } from './path.ts';
 
@@ -51,13 +52,13 @@ describe('what is likely stored', () => {
     const circuit = circuitOf(
       'V1 300V hv 0\nV2 12V lv 0\nC1 2200u 16V polarised lv 0\nC2 47u 350V polarised hv 0\nR1 100k hv lv',
     );
-    expect(likelyStored(circuit, [])).toMatchObject({ ref: 'C2', volt: expect.closeTo(300, 6) });
+    expect(likelyStored(circuit, [])).toMatchObject([{ ref: 'C2', volt: expect.closeTo(300, 6) }]);
   });
 
   it.each(['valve high tension', 'mains', 'switch-mode primary', 'large capacitors'] as const)(
     'is a cautious figure with %s where the sheet holds only something small, and never harmless',
     (hazard) => {
-      const stored = likelyStored(circuitOf('V1 9V vcc 0\nC1 100n vcc 0\nR1 1k vcc 0'), [hazard]);
+      const [stored] = likelyStored(circuitOf('V1 9V vcc 0\nC1 100n vcc 0\nR1 1k vcc 0'), [hazard]);
       expect(stored).toMatchObject({ isCautious: true });
       const { sentence, joule } = dischargeOf(stored!);
       expect(joule).toBeGreaterThan(HARMLESS_J);
@@ -65,6 +66,51 @@ describe('what is likely stored', () => {
       expect(sentence).toMatch(/not on the sheet|cannot know|does not (?:hold|contain)/);
     },
   );
+});
+
+describe('what empties together', () => {
+  const said = (lines: string, hazards: Parameters<typeof likelyStored>[1] = ['large capacitors']) =>
+    likelyStored(circuitOf(lines), hazards);
+
+  it('is named beside what the sheet may not hold, with the larger energy and the longer time', () => {
+    // 10 mF at 50 V: 12.5 J, and through the 22k that 325 V ask for RC ln(50/12) = 314 s.
+    const stored = said('V1 50V hv 0\nR1 100k hv 0\nC1 10m hv 0 polarised', ['mains', 'large capacitors']);
+    expect(stored).toHaveLength(2);
+    const known = dischargeOf(stored.find((s) => s.ref === 'C1')!);
+    expect(known.joule).toBeCloseTo(12.5, 6);
+    expect(known.ohm).toBe(22_000);
+    expect(known.seconds).toBeCloseTo(22e3 * 10e-3 * Math.log(50 / 12), 3);
+    expect(known.sentence).toContain('6 min');
+  });
+
+  it('is a group of its own behind a diode, and on each of two rails', () => {
+    const behind = said('V1 300V hv 0\nR1 100k hv 0\nC1 47u hv 0\nD1 1N4007 hv h2\nC2 33u h2 0\nR2 1M h2 0', [
+      'valve high tension',
+    ]);
+    expect(behind.map((s) => s.ref)).toEqual(['C1', 'C2']);
+    const rails = said('V1 45V vp 0\nV2 45V 0 vm\nC1 4700u vp 0\nC2 4700u 0 vm\nR1 10k vp vm');
+    expect(rails.map((s) => s.ref).sort()).toEqual(['C1', 'C2']);
+  });
+
+  it('takes no longer than it says: a run of the network, step by step', () => {
+    // 47u - 1k - 100u through the clips at the first: implicit Euler by hand, 1 ms.
+    const [group] = said(
+      'V1 300V hv 0 resistance=100\nC1 47u hv 0\nR1 1k hv b\nC2 100u b 0\nR2 470k b 0',
+      [],
+    );
+    expect([group!.ref, ...(group!.others ?? [])].sort()).toEqual(['C1', 'C2']);
+    const { ohm, seconds, targetV } = dischargeOf(group!);
+    let [v1, v2, t] = [300, 300, 0];
+    const h = 1e-3;
+    for (; Math.max(v1, v2) > targetV && t < 100; t += h) {
+      const [a, b, d] = [47e-6 / h + 1 / 1000 + 1 / ohm, -1 / 1000, 100e-6 / h + 1 / 1000];
+      const [p, q] = [(47e-6 / h) * v1, (100e-6 / h) * v2];
+      const det = a * d - b * b;
+      [v1, v2] = [(p * d - b * q) / det, (a * q - b * p) / det];
+    }
+    expect(t).toBeLessThanOrEqual(seconds);
+    expect(t).toBeGreaterThan(0.9 * seconds);
+  });
 });
 
 describe('the name of a hazard', () => {

@@ -64,16 +64,18 @@ export {
   type Suspect,
 } from './search.ts';
 export { weightsFor } from './weights.ts';
+export { cautionsOf } from './hazards.ts';
 export {
-  cautionsOf,
   dischargeOf,
+  energyOf,
   HARMLESS_J,
   likelyStored,
   SAFE_V,
+  storedAt,
   WORKING_V,
   type Discharge,
   type Stored,
-} from './hazards.ts';
+} from './stored.ts';
 export { proposePath } from './propose-path.ts';
 export { PATH_TEMPLATES, pathFromText, templatesFor, type PathTemplate } from './templates.ts';
 export {

@@ -1,6 +1,6 @@
 import type { Carries, Hazard } from '@zemble/contract';
 import { CONDITIONS, draggedAt, relievedBy, type Observation } from './evidence.ts';
-import { SAFE_V } from './hazards.ts';
+import { SAFE_V } from './stored.ts';
 import type { Path } from './path.ts';
 import { entropyOf, type Posterior } from './suspects.ts';
 import { FAULT_MODES, USUAL_TRUST, type Trust } from './symptom.ts';

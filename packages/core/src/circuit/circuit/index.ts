@@ -23,6 +23,7 @@ export {
   type LayerPartOf,
   type Value,
 } from './layer.ts';
+export { asTypedNet } from './ground-word.ts';
 export {
   isPolarised,
   netsOf,

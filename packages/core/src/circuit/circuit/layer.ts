@@ -10,6 +10,7 @@ import {
 } from '@zemble/contract';
 import { KINDS } from './kinds.ts';
 import type { LayerValue, Part } from './part.ts';
+import { asTypedNet } from './ground-word.ts';
 
 /** A value that a part has: a number in SI units, or dead. */
 export type Value = Exclude<LayerValue, null>;
@@ -36,9 +37,16 @@ export interface LayerCircuit {
   readonly loose?: readonly string[] | undefined;
 }
 
-/** The name that a net has in a circuit of a layer: its own, or that of the one it was joined to. */
-export const netNamed = (circuit: Pick<LayerCircuit, 'renamed'>, net: string): string =>
-  circuit.renamed?.get(net) ?? net;
+/**
+ * The name that a net has in a circuit of a layer: its own, or that of the one it was joined to. A word for the ground is the
+ * ground's, where no net has it for its name.
+ */
+export function netNamed(circuit: Pick<LayerCircuit, 'renamed' | 'ground' | 'parts'>, net: string): string {
+  const named = circuit.renamed?.get(net) ?? net;
+  const typed = asTypedNet(named, circuit.ground);
+  const isName = () => circuit.parts.some((part) => Object.values(part.pins).includes(named));
+  return typed === named || isName() ? named : typed;
+}
 
 /** Layers whose values hold for a part as it came, the later before the earlier. */
 const VALUES: Readonly<Record<Layer, readonly ValueLayer[]>> = {

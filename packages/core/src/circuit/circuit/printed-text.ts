@@ -11,7 +11,7 @@ export function printedText(part: Pick<Part, 'kind' | 'model'>, value: unknown):
   if (typeof value === 'number') {
     if (KINDS[part.kind].value === 'voltage') {
       const text = formatCode(value, DIGITS, 'V');
-      return text.endsWith('V') || value < 1 ? text : `${text}V`;
+      return text.includes('V') ? text : `${text}V`;
     }
     return formatCode(value, DIGITS, part.kind === 'capacitor' ? 'F' : 'R');
   }

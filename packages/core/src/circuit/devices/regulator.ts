@@ -1,4 +1,4 @@
-import { modelParameters } from '../models/index.ts';
+import { modelParameters, regulatorType } from '../models/index.ts';
 import { add, type DeviceType } from './device.ts';
 
 const USUAL_DROPOUT_V = 2;
@@ -15,7 +15,8 @@ const AWAKE_V = 1;
  */
 export const regulator: DeviceType<'regulator'> = {
   create(part, value, t) {
-    const { dropout = USUAL_DROPOUT_V, limit = USUAL_LIMIT_A } = part;
+    const type = regulatorType(part.model);
+    const { dropout = type?.dropout ?? USUAL_DROPOUT_V, limit = type?.limit ?? USUAL_LIMIT_A } = part;
     const { IQ } = modelParameters<'regulator'>(part, t.models);
     const [input, out, gnd, branch] = [
       t.node('in'),

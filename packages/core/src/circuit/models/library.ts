@@ -7,6 +7,7 @@ import {
 } from '@zemble/contract';
 import { KINDS, resembling, type LayerPart, type Part } from '../circuit/index.ts';
 import { problem, type Problem } from '../../base/errors/index.ts';
+import { regulatorNumber, REGULATORS } from './regulators.ts';
 
 /** Parameters of a generic type number that many makers sell. */
 export interface Model {
@@ -65,12 +66,18 @@ export const MODELS: readonly Model[] = [
   { name: 'OP07', kind: 'opamp', origin: TYPICAL, params: { AOL: 4e5, GBW: 6e5, RIN: 3e7, ROUT: 60, IB: 2e-9, VOS: 0, EN: 1e-8, ENF: 10, IN: 1.2e-13, SR: 3e5, headroomHigh: 2, headroomLow: 2, IQ: 2.5e-3, minSupply: 6, IMAX: 0.02 } },
   { name: 'TL082', kind: 'opamp', origin: TYPICAL, params: { AOL: 2e5, GBW: 3e6, RIN: 1e12, ROUT: 100, IB: 3e-11, VOS: 0, EN: 2.5e-8, ENF: 100, IN: 1e-14, SR: 1.3e7, headroomHigh: 1.5, headroomLow: 1.5, IQ: 1.4e-3, minSupply: 7, IMAX: 0.02 } },
   { name: 'electret', kind: 'capsule', origin: TYPICAL, params: { ID: 3e-4, ROUT: 5e4, SENS: 0.01, RLOAD: 2200, EN: 2e-8, VKNEE: 0.3 } },
+  ...REGULATORS.map(({ name, IQ }): Model => ({ name, kind: 'regulator', origin: TYPICAL, params: { IQ } })),
 ]; // prettier-ignore
 
-/** A model of the library by its name, in any case. */
+/** A model of the library by its name, in any case; a regulator's with a maker's letters around it as well. */
 export function modelNamed(name: string, kind?: PartKind): Model | undefined {
   const wanted = name.trim().toLowerCase();
-  return MODELS.find((m) => m.name.toLowerCase() === wanted && (kind === undefined || m.kind === kind));
+  const number = regulatorNumber(name);
+  return MODELS.find(
+    (m) =>
+      (kind === undefined || m.kind === kind) &&
+      m.name.toLowerCase() === (m.kind === 'regulator' ? number : wanted),
+  );
 }
 
 /** What the circuit's own models and the library say of a part; own models come first. */

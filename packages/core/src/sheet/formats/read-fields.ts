@@ -20,6 +20,7 @@ import {
   type Want,
 } from '@zemble/contract';
 import { KINDS, type LayerValue } from '../../circuit/circuit/index.ts';
+import { regulatorType } from '../../circuit/models/index.ts';
 import { problem, type Problem } from '../../base/errors/index.ts';
 import { parseValue, type QuantityKind } from '../../base/quantity/index.ts';
 
@@ -142,6 +143,7 @@ export function readPart(file: UnreadPart, where: string, problems: Problem[]): 
     if (read === undefined) inside.delete(name);
     else inside.set(name, read);
   }
+  if (file.kind === 'regulator') asItsType(beside);
   // What is planned for a part is a change.
   beside.delete('planned');
   if (inside.size > 0) beside.set('params', Object.fromEntries(inside));
@@ -149,6 +151,16 @@ export function readPart(file: UnreadPart, where: string, problems: Problem[]): 
   if (file.foundParams !== undefined && file.foundParams !== null)
     beside.set('foundParams', readMeasured(file, where, report));
   return Object.fromEntries(beside) as object as Part;
+}
+
+/** A regulator holds what its type number says, with the sign of its type: "-12 V" of a 7912 that is written as 12 V. */
+function asItsType(fields: Map<string, unknown>): void {
+  const { model } = Object.fromEntries(fields);
+  const type = typeof model === 'string' ? regulatorType(model) : undefined;
+  if (!type) return;
+  const marked = fields.get('marked');
+  if (marked === undefined || marked === null) fields.set('marked', type.volt);
+  else if (typeof marked === 'number') fields.set('marked', Math.sign(type.volt) * Math.abs(marked));
 }
 
 /** What was measured beside the main value: fields and parameters that the kind has, with numbers. */

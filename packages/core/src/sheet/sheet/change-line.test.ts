@@ -33,6 +33,19 @@ describe('a change in words', () => {
     expect(steps('Q2 -> 2N5088')).toEqual([{ do: 'fit', ref: 'Q2', part: { model: '2N5088' } }]);
   });
 
+  it('puts a part across another, and asks at which end one comes in series', () => {
+    expect(steps('+R9 1k across C2')).toEqual([
+      { do: 'add', part: { ref: 'R9', kind: 'resistor', marked: 1000, pins: { a: 'n3', b: '0' } } },
+    ]);
+    expect(steps('+R9 1k across C2 via SW9')[0]).toMatchObject({ part: { pins: { a: 'x1', b: '0' } } });
+    expect(words('+R9 1k across Q2')).toContain('name the two nets');
+    expect(words('+R9 1k across C99')).toBe('There is no C99 in the circuit.');
+    expect(words('+R9 1k in series with C7')).toContain('At which end of C7: C7.a (at n4) or C7.b (at out)?');
+    // A designator is no value, and 0.2 ohm is written 0R2.
+    expect(words('R1 -> R4')).toContain('R4 is a part of this unit and no value');
+    expect(steps('+R9 1k out gnd')[0]).toMatchObject({ part: { pins: { b: '0' } } });
+  });
+
   it('adds a part, alone, through a switch, or in a leg', () => {
     const part = { ref: 'C30', kind: 'capacitor', marked: 470e-9 };
     expect(steps('+C30 470n n3 n4')).toEqual([{ do: 'add', part: { ...part, pins: { a: 'n3', b: 'n4' } } }]);

@@ -63,7 +63,7 @@ const FORMS: readonly (readonly [RegExp, (words: RegExpExecArray, circuit: Layer
   [/^(\S+) ?(?:->|→|=>) ?(.+)$/, ([, ref, rest], circuit) => fit(ref!, rest!, circuit)],
   [/^\+ ?(.+?) in series with (\S+)$/i, ([, part, pin], circuit) => inSeries(part!, pin!, circuit)],
   [/^\+ ?(.+?) via (\S+)$/i, ([, part, contact], circuit) => via(part!, contact!, circuit)],
-  [/^\+ ?(.+)$/, ([, part]) => add(part!)],
+  [/^\+ ?(.+)$/, ([, part], circuit) => add(part!, circuit)],
   [/^(?:-|− ?|remove |take out )(\S+)$/i, ([, ref]) => [{ do: 'remove', ref: ref! }]],
   [/^lift (\S+)$/i, ([, pin], circuit) => [{ do: 'lift', pin: pinNamed(pin!, circuit) }]],
   [
@@ -97,8 +97,14 @@ function readPhrase(phrase: string, circuit: LayerCircuit): Reading {
 function fit(ref: string, rest: string, circuit: LayerCircuit): Reading {
   const part = circuit.parts.find((p) => p.ref === ref);
   if (!part) return problem('change/no-part', { ref });
+  const other = circuit.parts.find((p) => p.ref === rest);
+  if (other)
+    return bad(
+      `${rest} is a part of this unit and no value: type what ${ref} becomes, or "swap" with two pins.`,
+      ref,
+    );
   const nets = Object.entries(part.pins).map(([pin, net]) => `${pin}=${net}`);
-  const read = parseSheetLine(`${ref} kind=${part.kind} ${rest} ${nets.join(' ')}`);
+  const read = parseSheetLine(`${ref} kind=${part.kind} ${rest} ${nets.join(' ')}`, circuit.ground);
   if (!read.ok) return bad(read.problem.message, ref);
   const { ref: _ref, kind: _kind, pins: _pins, marked, ...fields } = read.part;
   if (read.part.kind !== part.kind)
@@ -115,19 +121,36 @@ function fit(ref: string, rest: string, circuit: LayerCircuit): Reading {
   ];
 }
 
-function partOf(line: string): Part | Problem {
-  const read = parseSheetLine(line);
+function partOf(line: string, { ground }: LayerCircuit): Part | Problem {
+  const read = parseSheetLine(line, ground);
   return read.ok ? read.part : bad(read.problem.message);
 }
 
-function add(line: string): Reading {
-  const part = partOf(line);
+/** "R9 1k across R2": the nets of R2 behind what is added. */
+function atNets(line: string, circuit: LayerCircuit): string | Problem {
+  const words = /^(.+?) (?:across|parallel to|in parallel with) (\S+)$/i.exec(line);
+  if (!words) return line;
+  const [, part, ref] = words;
+  const beside = circuit.parts.find((p) => p.ref === ref);
+  if (!beside) return problem('change/no-part', { ref: ref! });
+  const nets = Object.values(beside.pins);
+  if (nets.length !== 2)
+    return bad(`${ref} has ${nets.length} legs: name the two nets that it goes across.`, ref);
+  return `${part} ${nets.join(' ')}`;
+}
+
+function add(line: string, circuit: LayerCircuit): Reading {
+  const at = atNets(line, circuit);
+  if (typeof at !== 'string') return at;
+  const part = partOf(at, circuit);
   return 'code' in part ? part : [{ do: 'add', part }];
 }
 
 /** A new part whose first leg goes through a new switch that is closed. */
 function via(line: string, contact: string, circuit: LayerCircuit): Reading {
-  const part = partOf(line);
+  const at = atNets(line, circuit);
+  if (typeof at !== 'string') return at;
+  const part = partOf(at, circuit);
   if ('code' in part) return part;
   const [pin, net] = Object.entries(part.pins)[0] ?? [];
   if (pin === undefined || net === undefined) return bad(`${part.ref} is on no net.`, part.ref);
@@ -142,11 +165,16 @@ function via(line: string, contact: string, circuit: LayerCircuit): Reading {
 
 /** A new part of two legs in the leg of another: that leg goes to a net of its own. */
 function inSeries(line: string, pin: string, circuit: LayerCircuit): Reading {
+  const whole = circuit.parts.find((p) => p.ref === pin);
+  if (whole) {
+    const ends = Object.entries(whole.pins).map(([name, net]) => `${pin}.${name} (at ${net})`);
+    return bad(`At which end of ${pin}: ${ends.join(' or ')}?`, pin);
+  }
   const at = readPin(circuit, pin);
   if (!at.ok) return at.problem;
   const net = netNamed(circuit, at.net);
   const between = new FreeNames(circuit).net('x1');
-  const part = partOf(`${line} ${net} ${between}`);
+  const part = partOf(`${line} ${net} ${between}`, circuit);
   if ('code' in part) return part;
   if (Object.keys(part.pins).length !== 2) return bad(`${part.ref} has more than two legs.`, part.ref);
   return [

@@ -49,7 +49,7 @@ const SAID_ELSEWHERE: readonly string[] = ['tolerance', 'technology', 'polarised
 /** A field as `name=value`; empty where it says nothing, or something that a line, cut at its spaces, cannot. */
 function fieldWord(name: string, field: Field, value: unknown): string {
   if (value === undefined || value === null) return '';
-  if (field.type === 'quantity') return typeof value === 'number' ? `${name}=${exactText(value)}` : '';
+  if (field.type === 'quantity') return typeof value === 'number' ? `${name}=${exactText(value, field.of)}` : '';
   if (field.type === 'flag') return `${name}=${value === true ? 'yes' : 'no'}`;
   return typeof value === 'string' && /^[^\s=]+$/.test(value) ? `${name}=${value}` : '';
 }
@@ -79,8 +79,9 @@ export function besideLine(part: Part): Readonly<Record<string, unknown>> {
 const UNIT_LETTER: Partial<Record<QuantityKind, string>> = { capacitor: 'F', inductor: 'H', voltage: 'V' };
 
 function valueWord(value: number, quantity: QuantityKind | null): string {
+  const text = exactText(value, quantity ?? 'number');
   // Bare digits could be taken for a digit code: 892 ohm is written 892R.
-  if (quantity === 'resistor' && /^[\d.]+$/.test(exactText(value))) return `${exactText(value)}R`;
+  if (quantity === 'resistor' && /^[\d.]+$/.test(text)) return `${text}R`;
   const letter = quantity === null ? undefined : UNIT_LETTER[quantity];
-  return `${exactText(value)}${letter ?? ''}`;
+  return letter === undefined || text.endsWith(letter) ? text : `${text}${letter}`;
 }

@@ -1,5 +1,5 @@
 import type { PartKind } from '@zemble/contract';
-import { isPassive, KINDS, type Part } from '../../circuit/circuit/index.ts';
+import { asTypedNet, isPassive, KINDS, type Part } from '../../circuit/circuit/index.ts';
 import { problem, type Problem } from '../../base/errors/index.ts';
 import {
   pinByNumber,
@@ -11,7 +11,15 @@ import {
 import { readPart } from '../formats/index.ts';
 import { modelNamed, MODELS } from '../../circuit/models/index.ts';
 import { bandColour, parseTolerance, parseValue } from '../../base/quantity/index.ts';
-import { fieldNamed, fieldsByUnit, fieldsOf, kindOfWord, potCode, wordFields } from './line-words.ts';
+import {
+  fieldNamed,
+  fieldsByUnit,
+  fieldsOf,
+  kindOfWord,
+  potCode,
+  turnsRatio,
+  wordFields,
+} from './line-words.ts';
 
 export type SheetLineResult =
   { readonly ok: true; readonly part: Part } | { readonly ok: false; readonly problem: Problem };
@@ -56,12 +64,15 @@ function numbersOf(packaged: Packaged): (name: string) => string | undefined {
 export class LineReader {
   private readonly ref: string;
   private readonly kind: PartKind;
+  private readonly ground: string | undefined;
   private readonly plain: readonly string[];
   private readonly pairs: readonly (readonly [name: string, value: string])[];
 
-  constructor(ref: string, kind: PartKind, words: readonly string[]) {
+  /** @param ground the net that words for the ground stand for; without it they are names like others */
+  constructor(ref: string, kind: PartKind, words: readonly string[], ground?: string) {
     this.ref = ref;
     this.kind = kind;
+    this.ground = ground;
     const pairs = words.map((word) => /^([^=]+)=(.+)$/.exec(word));
     this.plain = words.filter((word) => !word.includes('='));
     const said = pairs.flatMap((match) => (match ? [[match[1]!, match[2]!] as const] : []));
@@ -145,7 +156,7 @@ export class LineReader {
   }
 
   private attempt(split: Split): LineReading | undefined {
-    const draft = new Draft(this.ref, this.kind, this.shared);
+    const draft = new Draft(this.ref, this.kind, this.shared, this.ground);
     for (const [name, value] of this.pairs) if (!draft.pair(name, value)) return undefined;
     let wordsBefore = 0;
     let colours: string[] = [];
@@ -170,7 +181,10 @@ export class LineReader {
       return undefined;
     const result = draft.part();
     const isFree = KINDS[draft.kind].hasFreePins === true;
-    const cost = (isMissing ? VALUE_COST : 0) + (isFree ? FREE_COST : 0) + wordsBefore;
+    // A word of the grammar is the name of a net only where the line has no other: "C9 10u b cap" and "C8 10u polarised b cap".
+    const wordNets = split.nets.filter((net) => wordFields(this.kind, net) !== undefined).length;
+    const cost =
+      (isMissing ? VALUE_COST : 0) + (isFree ? FREE_COST : 0) + wordsBefore + WORD_NET_COST * wordNets;
     return result.ok ? { result, cost } : undefined;
   }
 
@@ -184,7 +198,7 @@ export class LineReader {
     const { ref, kind, plain } = this;
     const { words, pins, value } = KINDS[kind];
     const say = (detail: string) => unreadable(`${ref}: ${detail}`, ref);
-    const draft = new Draft(ref, kind, this.shared);
+    const draft = new Draft(ref, kind, this.shared, this.ground);
     for (const [name, text] of this.pairs) if (!draft.pair(name, text)) return say(draft.why);
     const netCount = Math.min(plain.length, open.length);
     const head = plain.slice(0, plain.length - netCount);
@@ -219,7 +233,9 @@ export class LineReader {
 const TYPED: readonly PartKind[] = ['timer555', 'mosfet', 'regulator', 'clock', 'relay'];
 
 /** A part that needs a value and has none is the last way in which a line is understood. */
-const VALUE_COST = 100;
+export const VALUE_COST = 100;
+/** What says something of the part is rather that than a net. */
+const WORD_NET_COST = 4;
 /** A box takes any words for nets, so that whatever reads the line as more comes first. */
 const FREE_COST = 50;
 
@@ -229,13 +245,15 @@ class Draft {
   why = '';
   private readonly ref: string;
   private readonly shared: readonly string[];
+  private readonly ground: string | undefined;
   private readonly fields = new Map<string, unknown>();
   private readonly pins = new Map<string, string>();
 
-  constructor(ref: string, kind: PartKind, shared: readonly string[]) {
+  constructor(ref: string, kind: PartKind, shared: readonly string[], ground: string | undefined) {
     this.ref = ref;
     this.kind = kind;
     this.shared = shared;
+    this.ground = ground;
   }
 
   get marked(): unknown {
@@ -271,7 +289,7 @@ class Draft {
     const open = pins.filter((p) => !this.pins.has(p));
     nets.forEach((net, i) => {
       const pin = open[i] ?? (hasFreePins === true ? String(i - open.length + 1) : undefined);
-      if (pin !== undefined) this.pins.set(pin, net);
+      if (pin !== undefined) this.setPin(pin, net);
     });
     return true;
   }
@@ -280,7 +298,7 @@ class Draft {
     const { pins, hasFreePins } = KINDS[this.kind];
     const pin = pins.find((p) => p === name) ?? pins.find((p) => p.toLowerCase() === name.toLowerCase());
     if (pin !== undefined) {
-      this.pins.set(pin, value);
+      this.setPin(pin, value);
       return true;
     }
     if (name.toLowerCase() === 'kind') return kindOfWord(value) === this.kind;
@@ -291,11 +309,15 @@ class Draft {
     const field = fieldNamed(this.kind, name);
     if (field !== undefined) return this.setField(field, value);
     if (hasFreePins === true) {
-      this.pins.set(name, value);
+      this.setPin(name, value);
       return true;
     }
     this.why = `it has neither a pin nor a field "${name}"; its pins are ${pins.join(', ')}.`;
     return false;
+  }
+
+  private setPin(pin: string, net: string): void {
+    this.pins.set(pin, this.ground === undefined ? net : asTypedNet(net, this.ground));
   }
 
   private setField(name: string, value: string): boolean {
@@ -354,10 +376,15 @@ class Draft {
         this.kind = 'jumper';
         return true;
       }
+      const turns = this.kind === 'transformer' ? turnsRatio(word) : undefined;
+      if (turns !== undefined) {
+        this.fields.set('marked', turns);
+        return true;
+      }
       const code = this.kind === 'potentiometer' ? potCode(word) : undefined;
       const parsed = parseValue(code?.value ?? word, { kind: quantity });
       if (parsed.ok) {
-        const { value, tolerance } = parsed.readings[0];
+        const { value, tolerance, voltage } = parsed.readings[0];
         if (isPassive(this.kind) && !(value > 0)) {
           this.why = `${named(KINDS[this.kind].words)} of ${word} is not above zero.`;
           return false;
@@ -365,6 +392,7 @@ class Draft {
         this.fields.set('marked', value);
         if (code) this.fields.set('taper', code.taper);
         if (tolerance !== undefined && !this.fields.has('tolerance')) this.fields.set('tolerance', tolerance);
+        if (voltage !== undefined) this.fields.set('voltage', voltage);
         return true;
       }
     }

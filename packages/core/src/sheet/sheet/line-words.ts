@@ -18,6 +18,9 @@ const SPECIAL: Readonly<Partial<Record<PartKind, Readonly<Record<string, WordFie
     polarised: { polarised: true },
     electrolytic: { polarised: true, technology: 'electrolytic' },
     tantalum: { polarised: true, technology: 'tantalum' },
+    bipolar: { polarised: false, technology: 'electrolytic' },
+    'non-polar': { polarised: false, technology: 'electrolytic' },
+    nonpolar: { polarised: false, technology: 'electrolytic' },
   },
   switch: { open: { closed: false }, closed: { closed: true } },
   jumper: { open: { closed: false }, closed: { closed: true } },
@@ -78,6 +81,7 @@ const BY_UNIT: readonly (readonly [unit: RegExp, field: string])[] = [
   [/hz$/i, 'frequency'],
   [/\dv$/i, 'voltage'],
   [/w$/i, 'power'],
+  [/^\d+\s*°?c$/i, 'ratedC'],
 ];
 
 /** Quantity fields of a kind that a value may be of by its unit, in the order in which they are tried. */
@@ -86,6 +90,13 @@ export const fieldsByUnit = (kind: PartKind, word: string): (readonly [string, Q
     const field = unit.test(word) ? fieldsOf(kind)[name] : undefined;
     return field?.type === 'quantity' ? [[name, field] as const] : [];
   });
+
+/** "10:1" as turns of the primary to one of the secondary; undefined for what is no such ratio. */
+export function turnsRatio(word: string): number | undefined {
+  const match = /^(\d+(?:\.\d+)?):(\d+(?:\.\d+)?)$/.exec(word);
+  const ratio = match ? Number(match[1]) / Number(match[2]) : Number.NaN;
+  return ratio > 0 && Number.isFinite(ratio) ? ratio : undefined;
+}
 
 /** Letters printed on potentiometers of today for their taper (JIS and common practice): what is understood is shown. */
 const TAPER_LETTERS: Readonly<Record<string, string>> = { A: 'log', B: 'linear', C: 'antilog' };

@@ -1,7 +1,7 @@
 import type { PartKind } from '@zemble/contract';
 import { kindOfRef, KINDS } from '../../circuit/circuit/index.ts';
 import { modelNamed } from '../../circuit/models/index.ts';
-import { LineReader, unreadable, type SheetLineResult } from './line-reader.ts';
+import { LineReader, unreadable, VALUE_COST, type LineReading, type SheetLineResult } from './line-reader.ts';
 import { kindOfWord } from './line-words.ts';
 
 /**
@@ -16,28 +16,60 @@ import { kindOfWord } from './line-words.ts';
  * @example parseSheetLine('C10 470u 16V feed2 0 polarised')
  * @example parseSheetLine('P1 A10k a w b') // a log potentiometer
  * @example parseSheetLine('R9 0R a b') // a link
+ * @param ground name of the ground's net: `gnd`, `GND`, `ground` and `earth` are it
  * @returns the part with its marked value in SI units, or what could not be understood
  */
-export function parseSheetLine(line: string): SheetLineResult {
+export function parseSheetLine(line: string, ground = USUAL_GROUND): SheetLineResult {
   const words = wordsOf(line);
   const ref = refIn(words);
   if (typeof ref !== 'string') return ref;
-  const rest = words.slice(1);
-  const read = readingsOf(ref, rest).map(({ kind, words: own }) => new LineReader(ref, kind, own).read());
-  const least = Math.min(...read.map((r) => r.cost));
+  const written = words.slice(1);
+  const best = (rest: readonly string[]): LineReading | undefined => {
+    const read = readingsOf(ref, rest).map(({ kind, words: own }) =>
+      new LineReader(ref, kind, own, ground).read(),
+    );
+    const least = Math.min(...read.map((r) => r.cost));
+    return read.find((r) => r.cost === least);
+  };
+  const plain = best(written);
+  // A number and its unit are two words where nothing else comes of them: "V1 24 V vcc 0".
+  const joined = plain?.result.ok === true ? undefined : best(withUnits(written));
   return (
-    read.find((r) => r.cost === least)?.result ??
+    (joined !== undefined && joined.cost < VALUE_COST ? joined : plain)?.result ??
     unreadable(`${ref}: the letters do not tell what it is. Add a word such as "resistor" or "box".`, ref)
   );
 }
 
+/** The ground's net where a circuit says nothing else. */
+const USUAL_GROUND = '0';
+
+/** A designator as some write it before the rest: "R4: 47k", "R4 = 47k". */
+const HEADED = /^([A-Za-z]+\d[A-Za-z0-9._-]*)\s*[:=]\s*(?=\S)/;
+
 /** The words of a line, a name and its value being one. */
 export const wordsOf = (line: string): string[] =>
   line
-    .replace(/\s*=\s*/g, '=')
     .trim()
+    .replace(HEADED, '$1 ')
+    .replace(/\s*=\s*/g, '=')
     .split(/\s+/)
     .filter(Boolean);
+
+const BARE_NUMBER = /^[\d.,]*\d[\d.,]*$/;
+const BARE_UNIT =
+  /^(?:(?:meg|[pnuµμmkKM])?(?:ohms?|\u03a9|\u2126|v|volts?|f|farads?|h|henrys?|hz|w|watts?|a)|m?mfd?|[uµμ]{1,2}fd?|meg|[pnuµμkKM]|%)\.?$/i;
+
+/** The words with each number and the unit behind it as one. */
+function withUnits(words: readonly string[]): string[] {
+  const joined: string[] = [];
+  for (const word of words) {
+    const before = joined.at(-1);
+    if (before !== undefined && BARE_NUMBER.test(before) && BARE_UNIT.test(word))
+      joined[joined.length - 1] = `${before}${word}`;
+    else joined.push(word);
+  }
+  return joined;
+}
 
 /** The designator that a line begins with, or what is wrong with it. */
 export function refIn([ref]: readonly string[]): string | Extract<SheetLineResult, { ok: false }> {

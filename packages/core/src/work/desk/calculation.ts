@@ -29,8 +29,8 @@ export interface Following extends Common {
 }
 
 /** A value above zero as a part that can be had is typed: the nearest of E24; one that nobody makes as it is. */
-export const asTyped = (value: number): string =>
-  exactText(isMade(value) ? nearestPreferred(value, 'E24') : value);
+export const asTyped = (value: number, kind: QuantityKind): string =>
+  exactText(isMade(value) ? nearestPreferred(value, 'E24') : value, kind);
 
 /** A quick calculation that belongs to no unit. */
 export interface Calculation {

@@ -28,7 +28,7 @@ export const divider: Calculation = {
   says: ({ vin, r1, r2 }) => [
     `Draws ${formatQuantity(vin! / (r1! + r2!), 'A')} without load and ${formatQuantity(vin! ** 2 / (r1! + r2!), 'W')}; its source is ${formatQuantity(parallel(r1!, r2!), 'ohm')}.`,
   ],
-  line: ({ r1, r2 }) => `Divider: +R90 ${asTyped(r1!)} in out; +R91 ${asTyped(r2!)} out 0`,
+  line: ({ r1, r2 }) => `Divider: +R90 ${asTyped(r1!, 'resistor')} in out; +R91 ${asTyped(r2!, 'resistor')} out 0`,
   source: OHM,
 };
 
@@ -58,7 +58,7 @@ export const rcCorner: Calculation = {
     },
   ],
   says: ({ c }) => nearWords('C', c!, 'capacitor'),
-  line: ({ r, c }) => `RC: +R90 ${asTyped(r!)} in out; +C90 ${asTyped(c!)} out 0`,
+  line: ({ r, c }) => `RC: +R90 ${asTyped(r!, 'resistor')} in out; +C90 ${asTyped(c!, 'capacitor')} out 0`,
   source: 'f = 1/(2 pi R C), -3 dB',
 };
 

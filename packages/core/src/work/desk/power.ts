@@ -37,7 +37,7 @@ export const led: Calculation = {
       ? []
       : [`A resistor of ${formatQuantity(rated, 'W')} runs at half of it or less.`];
   },
-  line: ({ r }) => `LED: +R90 ${asTyped(r!)} vcc led; +LED90 led led 0`,
+  line: ({ r }) => `LED: +R90 ${asTyped(r!, 'resistor')} vcc led; +LED90 led led 0`,
   source: 'Ohm; red drops about 2 V, blue and white about 3 V',
 };
 

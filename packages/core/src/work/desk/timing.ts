@@ -31,7 +31,7 @@ export const astable555: Calculation = {
     },
   ],
   line: ({ ra, rb, c }) =>
-    `Timer: +R90 ${asTyped(ra!)} vcc dis; +R91 ${asTyped(rb!)} dis thr; +C90 ${asTyped(c!)} thr 0`,
+    `Timer: +R90 ${asTyped(ra!, 'resistor')} vcc dis; +R91 ${asTyped(rb!, 'resistor')} dis thr; +C90 ${asTyped(c!, 'capacitor')} thr 0`,
   source: 'data sheet equations: 1.44/((RA + 2 RB) C), high (RA + RB)/(RA + 2 RB)',
 };
 
@@ -56,7 +56,7 @@ export const delay555: Calculation = {
     c! >= 1e-6 && r! > 2e6
       ? ['An electrolytic leaks: above about 2 MΩ the time comes out longer, or never.']
       : [],
-  line: ({ r, c }) => `Delay: +R90 ${asTyped(r!)} vcc thr; +C90 ${asTyped(c!)} thr 0`,
+  line: ({ r, c }) => `Delay: +R90 ${asTyped(r!, 'resistor')} vcc thr; +C90 ${asTyped(c!, 'capacitor')} thr 0`,
   source: 'data sheet equation: 1.1 R C',
 };
 

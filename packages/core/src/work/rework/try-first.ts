@@ -40,7 +40,7 @@ export function trialOf(part: Part | LayerPart, from: number, to: number): Trial
   if (isAcross)
     return {
       sentence: `Clip ${text(value)} across ${part.ref}: ${text(comes)} together, and nothing comes out.`,
-      line: `+${letter}? ${exactText(value)} ${a} ${b}`,
+      line: `+${letter}? ${exactText(value, quantity)} ${a} ${b}`,
     };
   const pot = preferredBetween(value, 10 * value, 'E3')[0]!;
   const box =
@@ -49,7 +49,7 @@ export function trialOf(part: Part | LayerPart, from: number, to: number): Trial
       : '';
   return {
     sentence: `Lift a leg of ${part.ref} and clip ${text(value)} in series: ${text(comes)} together.${box}`,
-    line: `+${letter}? ${exactText(value)} in series with ${part.ref}.${first}`,
+    line: `+${letter}? ${exactText(value, quantity)} in series with ${part.ref}.${first}`,
   };
 }
 

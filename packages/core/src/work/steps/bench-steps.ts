@@ -9,7 +9,7 @@ import {
   type MadeChange,
 } from '../../circuit/changes/index.ts';
 import type { LayerCircuit, UnitDocument } from '../../circuit/circuit/index.ts';
-import { likelyStored } from '../../bench/isolate/index.ts';
+import { likelyStored, type Stored } from '../../bench/isolate/index.ts';
 import { bearingsOf } from '../../bench/judge/index.ts';
 import { ZembleError, type Problem } from '../../base/errors/index.ts';
 import { unitOfPackage } from '../../circuit/pinout/index.ts';
@@ -179,8 +179,12 @@ function framed(
   ]);
 }
 
-const storedIn = ({ circuit, intake, unit }: UnitDocument) =>
-  intake?.stored ?? likelyStored(circuit, unit.hazards ?? []);
+/** What was said at intake of the largest capacitor, and what the circuit has. */
+const storedIn = ({ circuit, intake, unit }: UnitDocument): readonly Stored[] => {
+  const likely = likelyStored(circuit, unit.hazards ?? []);
+  const said = intake?.stored;
+  return said ? [said, ...likely.filter((s) => s.isCautious !== true)] : likely;
+};
 
 /**
  * By rank, but what carries the ticks stays in its order, each no earlier than the one before it; what belongs to a tick comes

@@ -1,24 +1,62 @@
 import type { Hazard } from '@zemble/contract';
 import { formatQuantity } from '../../base/quantity/index.ts';
-import { dischargeOf, HARMLESS_J, SAFE_V, WORKING_V, type Stored } from '../../bench/isolate/index.ts';
+import {
+  dischargeOf,
+  energyOf,
+  HARMLESS_J,
+  SAFE_V,
+  WORKING_V,
+  type Stored,
+} from '../../bench/isolate/index.ts';
 import type { Draft } from './bench-step.ts';
 
 /** What is known of a unit before hands go into it. */
 export interface Danger {
   readonly hazards: readonly Hazard[];
-  readonly stored: Stored | null;
+  /** What has to be let down, each through clips of its own. */
+  readonly stored: readonly Stored[];
 }
 
 const LOCAL = 'Work on the mains side follows your local codes and is for licensed people.';
 const PLUGGED: readonly Hazard[] = ['mains', 'switch-mode primary', 'valve high tension'];
 
-/** Whether what is stored has to be let down before hands go in: it can hurt, or there is more than a harmless voltage. */
-export const mustDischarge = ({ hazards, stored }: Danger): boolean =>
-  stored !== null &&
-  (stored.isCautious === true ||
-    (stored.farad * stored.volt ** 2) / 2 >= HARMLESS_J ||
-    stored.volt > SAFE_V ||
-    hazards.includes('large capacitors'));
+/** Whether something stored has to be let down before hands go in: it can hurt, or there is more than a harmless voltage. */
+const mustDischarge = (stored: Stored, hazards: readonly Hazard[]): boolean =>
+  stored.isCautious === true ||
+  energyOf(stored) >= HARMLESS_J ||
+  stored.volt > SAFE_V ||
+  hazards.includes('large capacitors');
+
+const joined = (words: readonly string[]): string =>
+  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`;
+
+/** Letting down one group, and measuring that it is. */
+function lettingDown(stored: Stored, isFirst: boolean): Draft[] {
+  const { ref, others = [] } = stored;
+  const refs = ref === undefined ? [] : [ref, ...others];
+  const at = ref ?? 'every reservoir capacitor that is not on the sheet';
+  const with_ = others.length === 0 ? '' : `, which empties ${joined(others)} too,`;
+  const id = (kind: string) => (isFirst ? kind : `${kind}:${ref ?? 'unseen'}`);
+  return [
+    {
+      id: id('discharge'),
+      kind: 'discharge',
+      say: `Let ${at} down${with_} through a resistor: ${dischargeOf(stored).sentence}`,
+      why: 'A charged capacitor hurts, and it breaks parts and meters.',
+      refs,
+      nets: [],
+      caution: 'One hand, insulated clips, never a short.',
+    },
+    {
+      id: id('dead'),
+      kind: 'dead',
+      say: `Measure across ${ref === undefined ? at : joined(refs)}: below ${formatQuantity(WORKING_V, 'V')} direct before a finger goes in; prove the meter on a battery before and after.`,
+      why: 'A clip that slipped off leaves all of it charged.',
+      refs,
+      nets: [],
+    },
+  ];
+}
 
 /** What comes before hands go in: off, let down, measured, seen as it was, opened. */
 export function safetySteps(danger: Danger, refs: readonly string[]): Draft[] {
@@ -37,28 +75,7 @@ export function safetySteps(danger: Danger, refs: readonly string[]): Draft[] {
       ...(isPlugged ? { caution: LOCAL } : {}),
     },
   ];
-  if (stored && mustDischarge(danger)) {
-    const at = stored.ref === undefined ? 'every reservoir capacitor' : stored.ref;
-    steps.push(
-      {
-        id: 'discharge',
-        kind: 'discharge',
-        say: `Let ${at} down through a resistor: ${dischargeOf(stored).sentence}`,
-        why: 'A charged capacitor hurts, and it breaks parts and meters.',
-        refs: stored.ref === undefined ? [] : [stored.ref],
-        nets: [],
-        caution: 'One hand, insulated clips, never a short.',
-      },
-      {
-        id: 'dead',
-        kind: 'dead',
-        say: `Measure across ${at}: below ${formatQuantity(WORKING_V, 'V')} direct before a finger goes in; prove the meter on a battery before and after.`,
-        why: 'A clip that slipped off leaves all of it charged.',
-        refs: stored.ref === undefined ? [] : [stored.ref],
-        nets: [],
-      },
-    );
-  }
+  stored.filter((s) => mustDischarge(s, hazards)).forEach((s, i) => steps.push(...lettingDown(s, i === 0)));
   return [
     ...steps,
     {

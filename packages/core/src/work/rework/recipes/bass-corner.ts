@@ -18,7 +18,7 @@ export const bassCorner: Recipe = {
     const ohm = spot.seen(part.pins.a!, part.pins.b!, hz!, part.ref);
     const exact = 1 / (2 * Math.PI * hz! * ohm);
     return {
-      line: `Bass ${formatQuantity(hz!, 'Hz')}: ${part.ref} -> ${fitted(exact, 'E12')}`,
+      line: `Bass ${formatQuantity(hz!, 'Hz')}: ${part.ref} -> ${fitted(exact, 'E12', 'capacitor')}`,
       says: [
         `It sees ${formatQuantity(ohm, 'ohm')} with every pot at its worst: ${formatQuantity(exact, 'F')} for 3 dB down there, by this capacitor alone.`,
       ],

@@ -42,7 +42,7 @@ export const clockRange: Recipe = {
     const [pot, net] = [spot.free('P'), spot.freeNet('pitch')];
     const semitones = (ohm: number) => 12 * exponent * Math.log2(ohm / now);
     return {
-      line: `Pitch pot: ${part.ref} -> ${fitted(least)}; ${part.ref}.b to ${net}; +${pot} ${exactText(track)} 1=${net} 2=${part.pins.b} 3=${part.pins.b}`,
+      line: `Pitch pot: ${part.ref} -> ${fitted(least)}; ${part.ref}.b to ${net}; +${pot} ${exactText(track, 'resistor')} 1=${net} 2=${part.pins.b} 3=${part.pins.b}`,
       says: [
         `${formatQuantity(semitones(stop), '', { signed: true })} to ${formatQuantity(semitones(stop + track), '', { signed: true })} semitones with ${formatQuantity(stop, 'ohm')} and ${formatQuantity(track, 'ohm')}.`,
       ],

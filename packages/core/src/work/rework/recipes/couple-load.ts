@@ -20,7 +20,7 @@ export const coupleLoad: Recipe = {
     const [hot] = Object.entries(part.pins).find(([, net]) => net !== spot.circuit.ground) ?? [];
     const volts = spot.volts(part.pins[hot!]!);
     return {
-      line: `Coupling: +${spot.free('C')} ${fitted(exact, 'E3')} in series with ${part.ref}.${hot}`,
+      line: `Coupling: +${spot.free('C')} ${fitted(exact, 'E3', 'capacitor')} in series with ${part.ref}.${hot}`,
       says: [
         `${formatQuantity(exact, 'F')} for ${formatQuantity(hz!, 'Hz')} into ${formatQuantity(ohm, 'ohm')}; with ${fitted(exact, 'E3')} it is ${formatQuantity(1 / (2 * Math.PI * ohm * near(exact, 'E3')), 'Hz')}.`,
       ],

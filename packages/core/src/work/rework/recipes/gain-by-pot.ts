@@ -26,7 +26,7 @@ export const gainByPot: Recipe = {
     const out = chip.pins.out!;
     const pin = rf.pins.a === out ? 'a' : 'b';
     return {
-      line: `Gain by pot: ${rf.ref} -> ${fitted(stop)}; ${rf.ref}.${pin} to ${net}; +${pot} ${exactText(track)} 1=${out} 2=${net} 3=${net}`,
+      line: `Gain by pot: ${rf.ref} -> ${fitted(stop)}; ${rf.ref}.${pin} to ${net}; +${pot} ${exactText(track, 'resistor')} 1=${out} 2=${net} 3=${net}`,
       says: [
         `${rf.ref} is the stop at ${formatQuantity(low!, 'dB')}; ${formatQuantity(most - stop, 'ohm')} of track reach ${formatQuantity(high!, 'dB')} exactly.`,
       ],

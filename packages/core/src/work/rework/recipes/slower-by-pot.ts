@@ -19,7 +19,7 @@ export const slowerByPot: Recipe = {
     const track = trackFor(exact);
     const [pot, net] = [spot.free('P'), spot.freeNet('slow')];
     return {
-      line: `Slow pot: ${part.ref}.b to ${net}; +${pot} ${exactText(track)} 1=${net} 2=${part.pins.b} 3=${part.pins.b}`,
+      line: `Slow pot: ${part.ref}.b to ${net}; +${pot} ${exactText(track, 'resistor')} 1=${net} 2=${part.pins.b} 3=${part.pins.b}`,
       says: [
         `${part.ref} stays as the stop: from as it is to ${formatQuantity(1 + track / own, '')} times as slow.`,
       ],

@@ -31,7 +31,7 @@ export const snubber: Recipe = {
     const net = spot.freeNet('snub');
     const [a, b] = Object.values(part.pins);
     return {
-      line: `Snubber: +${spot.free('R')} ${fitted(bounded, 'E12')} ${a} ${net}; +${spot.free('C')} ${fitted(farad, 'E6')} ${net} ${b}`,
+      line: `Snubber: +${spot.free('R')} ${fitted(bounded, 'E12', 'capacitor')} ${a} ${net}; +${spot.free('C')} ${fitted(farad, 'E6', 'capacitor')} ${net} ${b}`,
       says: [
         `${formatQuantity(near(farad, 'E6'), 'F')} takes the ${formatQuantity(i, 'A')} over when the contact opens; ${formatQuantity(near(bounded, 'E12'), 'ohm')} keep what it holds from welding the contact when it closes.`,
       ],

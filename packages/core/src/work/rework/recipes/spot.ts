@@ -8,6 +8,7 @@ import {
   nearestPreferred,
   preferredBetween,
   type ESeries,
+  type QuantityKind,
 } from '../../../base/quantity/index.ts';
 
 /** What was chosen in the circuit: a part or a net. */
@@ -105,4 +106,8 @@ export const trackFor = (exact: number): number =>
   near(exact, 'E3') >= exact * 0.97 ? near(exact, 'E3') : preferredBetween(exact, 10 * exact, 'E3')[0]!;
 
 /** A value of a series as it is typed. */
-export const fitted = (exact: number, series: ESeries = 'E24'): string => exactText(near(exact, series));
+export const fitted = (
+  exact: number,
+  series: ESeries = 'E24',
+  kind: QuantityKind = 'resistor',
+): string => exactText(near(exact, series), kind);

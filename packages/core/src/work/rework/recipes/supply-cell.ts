@@ -38,7 +38,7 @@ export const supplyCell: Recipe = {
     const rating = Math.abs(spot.volts(net)) * 1.5;
     const comes = 10 * Math.log10(1 + (2 * Math.PI * MAINS_HUM_HZ * ohm * near(farad, 'E6')) ** 2);
     return {
-      line: `RC cell: ${supply.ref}.plus to ${raw}; +${spot.free('R')} ${fitted(ohm)} ${raw} ${net}; +${spot.free('C')} ${fitted(farad, 'E6')} ${net} ${spot.circuit.ground} polarised`,
+      line: `RC cell: ${supply.ref}.plus to ${raw}; +${spot.free('R')} ${fitted(ohm)} ${raw} ${net}; +${spot.free('C')} ${fitted(farad, 'E6', 'capacitor')} ${net} ${spot.circuit.ground} polarised`,
       says: [
         `${formatQuantity(ampere, 'A')} are drawn: about ${formatQuantity(left, 'V')} of ${formatQuantity(Math.abs(spot.volts(net)), 'V')} are left, and hum at 100 Hz comes down by ${formatQuantity(comes, 'dB')}.`,
         `The resistor makes ${formatQuantity(ohm * ampere ** 2, 'W')} of heat; rate the capacitor ${formatQuantity(rating, 'V', { digits: 2 })} or more.`,

@@ -38,7 +38,7 @@ export const timerDelay: Recipe = {
     const [pot, net] = [spot.free('P'), spot.freeNet('delay')];
     const pin = r.pins.a === thr ? 'a' : 'b';
     return {
-      line: `Delay pot: ${r.ref} -> ${fitted(stop)}; ${r.ref}.${pin} to ${net}; +${pot} ${exactText(track)} 1=${net} 2=${thr} 3=${thr}`,
+      line: `Delay pot: ${r.ref} -> ${fitted(stop)}; ${r.ref}.${pin} to ${net}; +${pot} ${exactText(track, 'resistor')} 1=${net} 2=${thr} 3=${thr}`,
       says: [
         `${formatQuantity(LN3 * near(stop) * farad, 's')} to ${formatQuantity(LN3 * (near(stop) + track) * farad, 's')} with ${c.ref} as it is.`,
       ],

@@ -16,7 +16,7 @@ export const trebleCorner: Recipe = {
     const ohm = spot.seen(net, spot.circuit.ground, hz!);
     const exact = 1 / (2 * Math.PI * hz! * ohm);
     return {
-      line: `Treble ${formatQuantity(hz!, 'Hz')}: +${spot.free('C')} ${fitted(exact, 'E12')} ${net} ${spot.circuit.ground}`,
+      line: `Treble ${formatQuantity(hz!, 'Hz')}: +${spot.free('C')} ${fitted(exact, 'E12', 'capacitor')} ${net} ${spot.circuit.ground}`,
       says: [`${net} presents ${formatQuantity(ohm, 'ohm')} there, so ${formatQuantity(exact, 'F')}.`],
       traps: [
         'An output of a chip does not like a capacitor straight to ground: it may oscillate. Put it behind a resistor.',
