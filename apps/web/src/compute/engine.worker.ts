@@ -16,6 +16,7 @@ import { deepAnalysis, spreadRuns, type DeepRequest } from './deep.ts';
 import { draw, type DrawRequest } from './drawing.ts';
 import { partsShare, searchOf, type PartsRequest } from './finding.ts';
 import { expectInCircuit, harmOf, judgeAll, shownOn, type JudgeRequest } from './measuring.ts';
+import { wayAt, waysAt, type WayRequest, type WaysRequest } from './ways.ts';
 import { analyse, analyseSlowly, search, type AnalysisRequest } from './engine.ts';
 
 const engine = {
@@ -55,6 +56,8 @@ const engine = {
   compareRanges: (request: { document: UnitDocument; readoutId: string }) => compareRanges(request),
   draw: (request: DrawRequest) => draw(request),
   work: (request: WorkRequest) => workOf(request),
+  ways: (request: WaysRequest) => waysAt(request),
+  way: (request: WayRequest) => wayAt(request),
   positions: (document: UnitDocument, which: 'quick' | 'all') => positionTable(document, which),
   board: async (request: BoardRequest, onProgress: (fraction: number) => Promise<void>) => {
     const told: Promise<void>[] = [];

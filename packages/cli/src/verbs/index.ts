@@ -10,6 +10,7 @@ import { meter } from './meter.ts';
 import { preferred, value } from './quantity.ts';
 import { solve } from './solve.ts';
 import { steps } from './steps.ts';
+import { way, ways } from './ways.ts';
 import { wiring } from './wiring.ts';
 
 const LAYER = '[--layer marked|found|planned|proven --set ID --setting ID]';
@@ -134,6 +135,20 @@ export const VERBS: readonly Verb[] = [
     does: 'Value changes that bring a readout into its wanted range.',
     example: 'solve preamp.zemble.json --readout gain --may R3,R4 --series E24',
     run: solve,
+  },
+  {
+    name: 'ways',
+    usage: 'FILE --at REF|NET [--layer planned]',
+    does: 'The ways of doing that offer themselves at a part or a net, and what each asks.',
+    example: 'ways preamp.zemble.json --at U1',
+    run: ways,
+  },
+  {
+    name: 'way',
+    usage: `FILE --at REF|NET --id ID [--answers '{"gain":"6dB"}' --layer planned]`,
+    does: 'The change that does it, its values found in the circuit, and the readouts that it promises.',
+    example: `way preamp.zemble.json --at U1 --id gain-by-feedback --answers '{"gain":"6dB"}'`,
+    run: way,
   },
   {
     name: 'steps',

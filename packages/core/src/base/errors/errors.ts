@@ -247,7 +247,7 @@ export const CATALOGUE = {
     sentence: (d) => `The path has no block "${d.text}".`,
     hint: 'Name a block by its id.',
   },
-  'rework/recipe': {
+  'rework/way': {
     sentence: ({ detail }) => detail ?? 'It does not come out.',
     hint: 'Ask for something else, or do it another way.',
   },

@@ -144,6 +144,7 @@ export const chipGain: Calculation = {
       `With both at the ends of their tolerance: ${db(level(1 + spread[0]!))} to ${db(level(1 + spread[1]!))} not inverting, ${db(level(spread[0]!))} to ${db(level(spread[1]!))} inverting.`,
     ];
   },
-  line: ({ rf, rg }) => `Gain: +R90 ${asTyped(rf!, 'resistor')} out minus; +R91 ${asTyped(rg!, 'resistor')} minus 0`,
+  line: ({ rf, rg }) =>
+    `Gain: +R90 ${asTyped(rf!, 'resistor')} out minus; +R91 ${asTyped(rg!, 'resistor')} minus 0`,
   source: 'an ideal operational amplifier',
 };

@@ -28,7 +28,8 @@ export const divider: Calculation = {
   says: ({ vin, r1, r2 }) => [
     `Draws ${formatQuantity(vin! / (r1! + r2!), 'A')} without load and ${formatQuantity(vin! ** 2 / (r1! + r2!), 'W')}; its source is ${formatQuantity(parallel(r1!, r2!), 'ohm')}.`,
   ],
-  line: ({ r1, r2 }) => `Divider: +R90 ${asTyped(r1!, 'resistor')} in out; +R91 ${asTyped(r2!, 'resistor')} out 0`,
+  line: ({ r1, r2 }) =>
+    `Divider: +R90 ${asTyped(r1!, 'resistor')} in out; +R91 ${asTyped(r2!, 'resistor')} out 0`,
   source: OHM,
 };
 

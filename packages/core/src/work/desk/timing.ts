@@ -56,7 +56,8 @@ export const delay555: Calculation = {
     c! >= 1e-6 && r! > 2e6
       ? ['An electrolytic leaks: above about 2 MΩ the time comes out longer, or never.']
       : [],
-  line: ({ r, c }) => `Delay: +R90 ${asTyped(r!, 'resistor')} vcc thr; +C90 ${asTyped(c!, 'capacitor')} thr 0`,
+  line: ({ r, c }) =>
+    `Delay: +R90 ${asTyped(r!, 'resistor')} vcc thr; +C90 ${asTyped(c!, 'capacitor')} thr 0`,
   source: 'data sheet equation: 1.1 R C',
 };
 

@@ -10,12 +10,16 @@ export type { Goal } from './goal-field.ts';
 export { canChange, type ValueChange } from './value-change.ts';
 export type { Yield } from './yield.ts';
 export {
-  RECIPES,
-  Spot,
+  asksAt,
+  makeWay,
+  placeIn,
+  WAYS,
   type Answers,
   type Ask,
   type Chosen,
   type Made,
-  type Recipe,
-} from './recipes/index.ts';
+  type Place,
+  type Promised,
+  type Way,
+} from './ways/index.ts';
 export { heardFactor, trialOf, type Trial } from './try-first.ts';
