@@ -1,22 +1,23 @@
 import { copyInMeasure, expect, goTo, reach, saved, test } from './support/bench.ts';
 
-test('separation of the talkback mix: the whole curve against the loss, one value planned', async ({
+test('a pad in the talkback: what it takes away and what it loads with, one value planned', async ({
   page,
 }) => {
   await copyInMeasure(page, /Wren/);
   await goTo(page, 'Rework');
-  await reach(page, 'Net: mic');
+  await reach(page, 'Part: C3 (capacitor)');
   const ways = page.getByRole('region', { name: 'Ways of doing' });
-  await ways.getByRole('button', { name: 'Mono into two channels' }).click();
-  await ways.getByLabel('Separation').fill('30 dB');
-  await expect(ways.getByText(/^Separation against loss: 1 kΩ: .* for .*; 2\.2 kΩ: .*100 kΩ:/)).toBeVisible();
-  const told = await ways.getByText(/of separation for .* of loss\.$/).innerText();
-  expect(parseFloat(/: ([\d.]+) dB/.exec(told)![1]!)).toBeGreaterThanOrEqual(29);
-  await ways.getByLabel('Separation').fill('900 dB');
-  await expect(ways.getByText('a buffer for each channel does', { exact: false })).toBeVisible();
-  await ways.getByLabel('Separation').fill('30 dB');
+  await ways.getByRole('button', { name: 'Pad between unequal levels' }).click();
+  await ways.getByLabel('Down by').fill('20 dB');
+  const told = ways.getByText(/in series and .* to the ground make .* dB with what follows/);
+  await expect(told).toBeVisible();
+  await expect(told).toContainText(/make −(19|20)/);
+  await ways.getByLabel('Down by').fill('-3 dB');
+  await expect(ways.getByText('A pad takes away more than 0 dB.')).toBeVisible();
+  await ways.getByLabel('Down by').fill('20 dB');
+  await expect(told).toBeVisible();
   await ways.getByRole('button', { name: 'Plan it' }).click();
-  await expect(page.getByRole('button', { name: 'Mono mix', exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Pad 20 dB', exact: true })).toBeVisible();
   await saved(page);
 });
 

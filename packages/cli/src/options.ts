@@ -74,6 +74,13 @@ export class Options {
     return number;
   }
 
+  /** A whole number above zero, at most so many: what is asked for must fit into memory and a life. */
+  bounded(name: string, usual: number, most: number): number {
+    const number = this.count(name, usual);
+    if (number > most) throw new UsageError(`--${name} is at most ${most}, not ${number}.`);
+    return number;
+  }
+
   /** `--seed`, a whole number, 1 unless it is given. */
   seed(): number {
     const text = this.text('seed') ?? '1';

@@ -16,6 +16,8 @@ import { loadSession } from '../file.ts';
 import { NoAnswer } from '../no-answer.ts';
 import { UsageError, type Options } from '../options.ts';
 
+/** Points that a run in time gives at most. */
+const MOST_POINTS = 2_000_000;
 const FROM_HZ = 20;
 const TO_HZ = 20_000;
 
@@ -38,7 +40,7 @@ export async function noise(options: Options): Promise<unknown> {
   return { ...answer, ...assumed };
 }
 
-/** `transient FILE --stop S --out NET[,NET] [--step S] [--start zero|op]` */
+/** `transient FILE --stop S --out NET[,NET] [--step S] [--start zero|op] [--seconds 20]` */
 export async function transient(options: Options): Promise<unknown> {
   const { session, assumed } = await loadSession(options);
   const stopS = options.positive('stop', Number.NaN, 'time');
@@ -48,6 +50,11 @@ export async function transient(options: Options): Promise<unknown> {
   const step = options.text('step') === undefined ? undefined : options.positive('step', stopS, 'time');
   const nets = options.requiredText('out').split(',');
   const nodes = nets.map((net) => session.system.node(net, 'The run in time'));
+  if (step !== undefined && stopS / step > MOST_POINTS)
+    throw new UsageError(
+      `--stop ${stopS} with --step ${step} are ${Math.round(stopS / step)} points: at most ${MOST_POINTS} are kept.`,
+    );
+  const mayGoOn = options.untilSeconds(USUAL_SECONDS);
   const timeS: number[] = [];
   const values: number[][] = nets.map(() => []);
   const outcome = integrate(session, {
@@ -55,6 +62,12 @@ export async function transient(options: Options): Promise<unknown> {
     start,
     ...(step === undefined ? {} : { stepS: step }),
     onPoint(t, x) {
+      if (timeS.length >= MOST_POINTS)
+        throw new NoAnswer(`More than ${MOST_POINTS} points: ask for a shorter --stop or a longer --step.`);
+      if (!mayGoOn())
+        throw new NoAnswer(
+          `The time ended at ${t} s of the run: ask for a shorter --stop, or give it more --seconds.`,
+        );
       timeS.push(t);
       nodes.forEach((node, i) => values[i]!.push(x[node]!));
     },
@@ -70,6 +83,8 @@ export async function poles(options: Options): Promise<unknown> {
 }
 
 const USUAL_RUNS = 10_000;
+/** Runs of a spread that fit into memory with their deviations. */
+const MOST_RUNS = 1_000_000;
 const USUAL_SECONDS = 20;
 
 /** `tolerance FILE --readout ID --runs 10000 --seed 1 [--distribution uniform|normal --seconds 20]` */
@@ -79,7 +94,7 @@ export async function tolerance(options: Options): Promise<unknown> {
   if (distribution !== 'uniform' && distribution !== 'normal')
     throw new UsageError(`--distribution is uniform or normal, not "${distribution}".`);
   const runs = readoutRuns(session, [readout], unit, parts, {
-    runs: options.count('runs', USUAL_RUNS),
+    runs: options.bounded('runs', USUAL_RUNS, MOST_RUNS),
     random: options.random(),
     distribution,
     mayGoOn: options.untilSeconds(USUAL_SECONDS),

@@ -14,6 +14,9 @@ import { loadSession, loadUnit } from '../file.ts';
 import type { Options } from '../options.ts';
 import { UsageError } from '../options.ts';
 
+/** Frequencies of a response to a decade: finer than any screen or printer. */
+const MOST_PER_DECADE = 10_000;
+
 /** `check FILE` */
 export async function check(options: Options): Promise<unknown> {
   const unit = await loadUnit(options);
@@ -51,7 +54,10 @@ export async function ac(options: Options): Promise<unknown> {
   const fromHz = options.positive('from', 20, 'frequency');
   const toHz = options.positive('to', 20000, 'frequency');
   if (toHz < fromHz) throw new UsageError('--to must not be below --from.');
-  const frequencies = logSpaced(fromHz, toHz, options.positive('per-decade', 20));
+  const perDecade = options.positive('per-decade', 20);
+  if (perDecade > MOST_PER_DECADE)
+    throw new UsageError(`--per-decade is at most ${MOST_PER_DECADE}, not ${perDecade}.`);
+  const frequencies = logSpaced(fromHz, toHz, perDecade);
   const source = options.requiredText('source');
   const part = options.text('current');
   const response =

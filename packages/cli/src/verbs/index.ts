@@ -61,7 +61,7 @@ export const VERBS: readonly Verb[] = [
   },
   {
     name: 'transient',
-    usage: `FILE --stop S --out NET[,NET] [--step S --start zero|op] ${LAYER}`,
+    usage: `FILE --stop S --out NET[,NET] [--step S --start zero|op --seconds 20] ${LAYER}`,
     does: 'A run in time.',
     example: 'transient preamp.zemble.json --stop 10ms --out out --step 20us',
     run: transient,

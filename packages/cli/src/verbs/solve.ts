@@ -60,7 +60,7 @@ export async function solve(options: Options): Promise<unknown> {
     withPairs: true,
     most: options.count('most', USUAL_MOST),
   };
-  const { proposals, isComplete, tried } = solveValues(request, {
+  const { proposals, isComplete, tried, reason } = solveValues(request, {
     mayGoOn: options.untilSeconds(USUAL_SECONDS),
   });
   const [best] = proposals;
@@ -69,6 +69,7 @@ export async function solve(options: Options): Promise<unknown> {
     ...(set !== undefined && best ? { change: changeOf(best, goals, document, set) } : {}),
     complete: isComplete,
     tried,
+    ...(reason === undefined ? {} : { reason }),
     ...(only ? { readout: only.id, unit: unitOf(only, document.readouts) } : {}),
     goals: goals.map((g) => ({ id: g.id, unit: unitOf(g, document.readouts), want: g.want })),
     proposals: proposals.map((p) => ({

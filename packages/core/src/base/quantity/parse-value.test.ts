@@ -114,14 +114,25 @@ describe('parseValue, notations of IEC 60062 and of the trade', () => {
     expect(valueOf('95', { kind: 'capacitor', purpose: 'reading', expected: 100e-9 })).toBe(95e-9);
   });
 
-  it.each(['', '  ', 'abc', '4x7', '12..3', '1e999', 'k', '--5', '4k7k7', '4k7k', '10k10', 'NaN', 'Infinity'])(
-    'refuses %j with a sentence',
-    (text) => {
-      const parsed = parseValue(text, { kind: 'resistor' });
-      expect(parsed.ok).toBe(false);
-      expect(!parsed.ok && parsed.problem.message).toMatch(/\.$/);
-    },
-  );
+  it.each([
+    '',
+    '  ',
+    'abc',
+    '4x7',
+    '12..3',
+    '1e999',
+    'k',
+    '--5',
+    '4k7k7',
+    '4k7k',
+    '10k10',
+    'NaN',
+    'Infinity',
+  ])('refuses %j with a sentence', (text) => {
+    const parsed = parseValue(text, { kind: 'resistor' });
+    expect(parsed.ok).toBe(false);
+    expect(!parsed.ok && parsed.problem.message).toMatch(/\.$/);
+  });
 
   it('refuses a value in another unit, naming both', () => {
     const parsed = parseValue('47nF', { kind: 'resistor' });

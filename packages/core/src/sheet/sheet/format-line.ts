@@ -49,7 +49,8 @@ const SAID_ELSEWHERE: readonly string[] = ['tolerance', 'technology', 'polarised
 /** A field as `name=value`; empty where it says nothing, or something that a line, cut at its spaces, cannot. */
 function fieldWord(name: string, field: Field, value: unknown): string {
   if (value === undefined || value === null) return '';
-  if (field.type === 'quantity') return typeof value === 'number' ? `${name}=${exactText(value, field.of)}` : '';
+  if (field.type === 'quantity')
+    return typeof value === 'number' ? `${name}=${exactText(value, field.of)}` : '';
   if (field.type === 'flag') return `${name}=${value === true ? 'yes' : 'no'}`;
   return typeof value === 'string' && /^[^\s=]+$/.test(value) ? `${name}=${value}` : '';
 }

@@ -11,6 +11,15 @@ export interface Candidate {
   readonly cost: number;
 }
 
+/** What a search came to. */
+export interface Searched {
+  readonly candidates: readonly Candidate[];
+  /** Share of the ways that were tried to the end. */
+  readonly tried: number;
+  /** Whether every way was tried or ruled out. */
+  readonly isWhole: boolean;
+}
+
 /**
  * What makes a proposal come later. The order of the first three is what matters: a goal that is met comes before one that
  * is nearly met, harm to another readout outweighs soldering one part more; the rest breaks ties (common sense, tuned by

@@ -1,4 +1,4 @@
-import type { LayerPart } from '../../circuit/circuit/index.ts';
+import { usualTolerance, type LayerPart } from '../../circuit/circuit/index.ts';
 import {
   bestPair,
   nearestPreferred,
@@ -18,9 +18,20 @@ export interface Choices {
   nearest(ref: string, exact: number): readonly ValueChange[];
   /** Two parts in series or parallel that come closest to an exact value. */
   pairs(ref: string, exact: number): readonly ValueChange[];
+  /** Changes with what each takes from what is there once what the others take is gone; as they are where nothing is there. */
+  supplied(changes: readonly ValueChange[]): readonly ValueChange[];
 }
 
 const REACH = 100;
+
+/** Whether the second part of a pair does more than the tolerance of the first hides: 270 nF beside 15 uF at 20 % does not. */
+export function isHelpful({ made, of, value }: ValueChange, part: LayerPart): boolean {
+  if (made === 'single') return true;
+  const { tolerance: _old, ...untold } = part;
+  return of.every(
+    (one) => Math.abs(value / one - 1) > usualTolerance({ ...untold, value: one } as LayerPart),
+  );
+}
 
 /** Values of a preferred series, each to be bought. */
 export class SeriesChoices implements Choices {
@@ -56,9 +67,16 @@ export class SeriesChoices implements Choices {
 
   pairs(ref: string, exact: number): readonly ValueChange[] {
     const from = this.home(ref);
-    return (['series', 'parallel'] as const).map((wiring): ValueChange => {
-      const pair = bestPair(exact, this.series, wiring, pairKindOf(this.parts.get(ref)!));
-      return { ref, from, value: pair.value, made: wiring, of: pair.values };
-    });
+    const part = this.parts.get(ref)!;
+    return (['series', 'parallel'] as const)
+      .map((wiring): ValueChange => {
+        const pair = bestPair(exact, this.series, wiring, pairKindOf(part));
+        return { ref, from, value: pair.value, made: wiring, of: pair.values };
+      })
+      .filter((change) => isHelpful(change, part));
+  }
+
+  supplied(changes: readonly ValueChange[]): readonly ValueChange[] {
+    return changes;
   }
 }

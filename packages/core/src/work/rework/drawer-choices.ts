@@ -2,7 +2,7 @@ import type { LayerPart } from '../../circuit/circuit/index.ts';
 import { makeUp, matching, type Drawer, type Wanted } from '../drawer/index.ts';
 import type { Bearing } from '../../bench/judge/index.ts';
 import type { ESeries } from '../../base/quantity/index.ts';
-import { SeriesChoices, type Choices } from './choices.ts';
+import { isHelpful, SeriesChoices, type Choices } from './choices.ts';
 import { pairKindOf, singleChange, type ValueChange } from './value-change.ts';
 
 const REACH = 100;
@@ -88,7 +88,21 @@ export class DrawerChoices implements Choices {
       ...c,
       places: c.of.map((value) => this.single(ref, value).places![0]!),
     }));
-    return [...made, ...bought];
+    return [...made.filter((change) => isHelpful(change, this.parts.get(ref)!)), ...bought];
+  }
+
+  /** Each part of the drawer goes once; what is gone must be bought. */
+  supplied(changes: readonly ValueChange[]): readonly ValueChange[] {
+    const left = new Map(this.drawer.map((item) => [item, item.count]));
+    return changes.map((change): ValueChange => ({
+      ...change,
+      places: change.of.map((value) => {
+        const item = matching(this.drawer, this.wanted(change.ref, value)).find((i) => left.get(i)! > 0);
+        if (!item) return null;
+        left.set(item, left.get(item)! - 1);
+        return item.place;
+      }),
+    }));
   }
 }
 

@@ -5,7 +5,7 @@ import {
   type ReadoutAnswer,
   type ReadoutsAround,
 } from '../../analysis/readouts/index.ts';
-import { candidateOf, type Candidate } from './candidate.ts';
+import { candidateOf, type Candidate, type Searched } from './candidate.ts';
 import type { Choices } from './choices.ts';
 import { crossingsOf, walkTo, type Taken } from './crossings.ts';
 import type { Aim, GoalField, Values } from './goal-field.ts';
@@ -30,10 +30,10 @@ interface Reach {
   readonly resolution: number;
 }
 const ALONE: Reach = { factor: 100, series: 'E12', resolution: 1e-6 };
-const TOGETHER: Reach = { factor: 10, series: 'E12', resolution: 1e-6 };
+const TOGETHER: Reach = { factor: 100, series: 'E12', resolution: 1e-6 };
 /** A reading that takes a run in time is looked for along its slope, and no closer than a part can be bought. */
-const ALONE_SLOW: Reach = { factor: 30, series: 'E3', resolution: 2e-3 };
-const TOGETHER_SLOW: Reach = { factor: 10, series: 'E3', resolution: 5e-3 };
+const ALONE_SLOW: Reach = { factor: 100, series: 'E3', resolution: 2e-3 };
+const TOGETHER_SLOW: Reach = { factor: 100, series: 'E3', resolution: 5e-3 };
 /** Factor by which a part is turned to see what it does to such a reading. */
 const PROBE = 1.2;
 /** A step of a walk is at least that of the series, and a little more. */
@@ -67,7 +67,7 @@ export class OneGoal {
     this.now = this.goalAt(new Map());
   }
 
-  run(): { candidates: Candidate[]; tried: number } {
+  run(): Searched {
     const { mayGoOn, onProgress, home } = this.request;
     const may = this.isSlow ? this.byEffect() : [...home.keys()];
     const pairs = may.flatMap((a, i) => may.slice(i + 1).map((b) => [a, b] as const));
@@ -88,7 +88,7 @@ export class OneGoal {
       onProgress(done / jobs.length);
     }
     candidates.push(...this.candidatesTaken());
-    return { candidates, tried: jobs.length === 0 ? 1 : done / jobs.length };
+    return { candidates, tried: jobs.length === 0 ? 1 : done / jobs.length, isWhole: done === jobs.length };
   }
 
   private goalAt(values: Values): number | null {

@@ -1,5 +1,5 @@
 import { seededRandom } from '../../base/numeric/index.ts';
-import { candidateOf, costOfChanges, keyOf, type Candidate } from './candidate.ts';
+import { candidateOf, costOfChanges, keyOf, type Candidate, type Searched } from './candidate.ts';
 import type { Choices } from './choices.ts';
 import type { GoalField, Values } from './goal-field.ts';
 import { relax, stepWithin, type Relaxed } from './relax.ts';
@@ -36,9 +36,13 @@ const LARGEST_GROUP = 6;
 /** Starts elsewhere, of which the best goes on, where the way from the present values ends short of the goals. */
 const OTHER_STARTS = 6;
 const START_SPREAD = Math.log(10);
-/** Circuits computed for all groups, times the parts of each: under two seconds for forty parts; and the share of one group. */
+/** Circuits computed for all groups in the first pass, times the parts of each: under two seconds for forty parts. */
 const BUDGET = 70_000;
+/** What one group may take of it. */
 const GROUP_SHARE = 0.4;
+/** What is left when that is spent goes on with this many times as much, again and again, as long as there is time. */
+const MORE = 4;
+const PASSES = 4;
 /** Groups of which the nearest misses are shown where all parts together cannot meet the goals. */
 const NEAR_MISSES = 20;
 /** What the first round, in which each group is rounded once, counts of the whole. */
@@ -67,7 +71,11 @@ export class SeveralGoals {
   /** The goals, and how they move with every part, as it is now. */
   private readonly now: Float64Array;
   private readonly slopesNow: readonly Float64Array[] | null;
-  private readonly budget: number;
+  private budget: number;
+  /** Whether the group at hand ended before its values were all tried. */
+  private isCut = false;
+  /** Whether all groups were looked at, not only those that slopes promise most of. */
+  private hasAllGroups = true;
 
   constructor(request: SeveralGoalsRequest) {
     this.request = request;
@@ -81,7 +89,7 @@ export class SeveralGoals {
     );
   }
 
-  run(): { candidates: Candidate[]; tried: number } {
+  run(): Searched {
     const { onProgress, mayGoOn } = this.request;
     const all = this.groups();
     const isHopeless = this.refs.length <= FEW_PARTS && this.ofAll.miss > NO_MISS;
@@ -94,16 +102,27 @@ export class SeveralGoals {
       if (relaxed.miss <= NO_MISS) open.push({ group, relaxed });
       onProgress((FIRST_ROUND * (i + 1)) / groups.length);
     });
-    let done = 0;
-    for (const { group, relaxed } of open) {
-      if (!this.mayBranch()) break;
-      this.groupEnd = this.request.field.count + GROUP_SHARE * this.budget;
-      if (this.isWorthwhile(group)) this.branch(group, 0, [], relaxed);
-      done += 1;
-      onProgress(FIRST_ROUND + ((1 - FIRST_ROUND) * done) / open.length);
+    const total = open.length;
+    let left: readonly Plan[] = open;
+    for (let pass = 0; pass < PASSES && left.length > 0 && mayGoOn(); pass += 1) {
+      left = left.filter((plan) => !this.isTried(plan));
+      onProgress(FIRST_ROUND + (1 - FIRST_ROUND) * (1 - left.length / Math.max(1, total)));
+      this.budget = this.request.field.count + MORE ** (pass + 1) * (BUDGET / this.request.field.size);
     }
     const candidates = [...this.kept.values()].sort((a, b) => a.cost - b.cost);
-    return { candidates, tried: open.length === 0 ? 1 : done / open.length };
+    const tried = total === 0 ? 1 : (total - left.length) / total;
+    return { candidates, tried, isWhole: left.length === 0 && this.hasAllGroups && !isHopeless && mayGoOn() };
+  }
+
+  /** Tries the values of a group within what is left for it; true when that was all of them, or it is not worth it. */
+  private isTried({ group, relaxed }: Plan): boolean {
+    if (!this.isWorthwhile(group)) return true;
+    this.groupEnd =
+      this.request.field.count + GROUP_SHARE * Math.max(0, this.budget - this.request.field.count);
+    this.isCut = false;
+    if (this.mayBranch()) this.branch(group, 0, [], relaxed);
+    else this.isCut = true;
+    return !this.isCut;
   }
 
   /** Nothing can come of a group that costs more to solder than everything kept, or much more than the least that does. */
@@ -211,7 +230,11 @@ export class SeveralGoals {
     for (const down of [isDown, !isDown]) {
       for (let k = 0; ; k += 1) {
         const value = values[down ? above - 1 - k : above + k];
-        if (value === undefined || !this.mayBranch()) break;
+        if (value === undefined) break;
+        if (!this.mayBranch()) {
+          this.isCut = true;
+          break;
+        }
         if (value === home.get(ref)) continue;
         const isAway = down ? value < home.get(ref)! : value > home.get(ref)!;
         const costs = costOfChanges([...changes, singleChange(ref, home.get(ref)!, value)]);
@@ -286,6 +309,7 @@ export class SeveralGoals {
         }
       const ranked = rank([...grown.values()]);
       const shown = isFew ? ranked : ranked.slice(0, MOST_GROUPS);
+      if (shown.length < ranked.length) this.hasAllGroups = false;
       // Of few single parts and pairs all are grown from, whatever the slopes at hand promise.
       before = isFew ? ranked : ranked.slice(0, size > 2 ? MOST_GROUPS : MOST_GROWN / refs.length);
       all.push(...shown);

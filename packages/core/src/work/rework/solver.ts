@@ -14,7 +14,7 @@ import {
   type Readout,
   type ReadoutAnswer,
 } from '../../analysis/readouts/index.ts';
-import { COST, distinct, type Candidate } from './candidate.ts';
+import { candidateOf, COST, distinct, type Candidate, type Searched } from './candidate.ts';
 import { SeriesChoices, type Choices } from './choices.ts';
 import { DrawerChoices } from './drawer-choices.ts';
 import { GoalField, missBy, type Goal } from './goal-field.ts';
@@ -79,10 +79,12 @@ export interface Watch {
 export interface SolveAnswer {
   /** Best first. */
   readonly proposals: readonly Proposal[];
-  /** False when the time ended before the search did: these are the best so far. */
+  /** Whether every group of parts was tried to the end or ruled out; otherwise these are the best so far. */
   readonly isComplete: boolean;
   /** Share of the ways that were tried to the end: of many parts for many goals not every combination is. */
   readonly tried: number;
+  /** Why there is nothing, where a goal has no value at all. */
+  readonly reason?: string;
 }
 
 /** Candidates that are looked at closely, for each that is asked for. */
@@ -111,6 +113,7 @@ class ValueSearch {
   private readonly parts = new Map<string, LayerPart>();
   private readonly before = new Map<string, ReadoutAnswer>();
   private readonly overBefore: ReadonlySet<string>;
+  private choices!: Choices;
 
   constructor(request: SolveRequest, watch: Watch) {
     this.request = request;
@@ -154,27 +157,53 @@ class ValueSearch {
 
   run(): SolveAnswer {
     const { most } = this.request;
-    const { candidates, tried } = this.search();
-    const isComplete = this.mayGoOn();
-    const near = distinct(candidates)
+    const { candidates, tried, isWhole } = this.search();
+    const isComplete = isWhole && this.mayGoOn();
+    const best = distinct(candidates)
       .sort((a, b) => a.cost - b.cost)
       .slice(0, CANDIDATES_A_PROPOSAL * most);
+    const near = distinct(best.map((c) => this.leanest(c)));
     const quick = ranked(near.map((c) => this.propose(c, false))).slice(0, most);
     const proposals = ranked(quick.map((p) => this.completed(p))).map(({ proposal }) => proposal);
-    return { proposals, isComplete, tried };
+    const reason = proposals.length === 0 ? this.reason() : undefined;
+    return { proposals, isComplete, tried, ...(reason === undefined ? {} : { reason }) };
   }
 
-  private search(): { candidates: Candidate[]; tried: number } {
+  /** The first goal that has no value now, with why. */
+  private reason(): string | undefined {
+    const without = this.field.answers(new Map()).find((answer) => !answer.ok);
+    return without && !without.ok ? without.problem.message : undefined;
+  }
+
+  /** A candidate without the changes that it does not need: where it is inside, with what the drawer has for what is left. */
+  private leanest(candidate: Candidate): Candidate {
+    const { field } = this;
+    const asIs = this.made(candidate.changes, candidate.goals) ?? candidate;
+    if (!field.isInside(candidate.goals)) return asIs;
+    let least = asIs;
+    for (const changes of subsetsOf(candidate.changes)) {
+      const goals = field.answers(valuesOf(changes));
+      const smaller = field.isInside(goals) ? this.made(changes, goals) : null;
+      if (smaller && smaller.cost < least.cost) least = smaller;
+    }
+    return least;
+  }
+
+  private made(changes: readonly ValueChange[], goals: Candidate['goals']): Candidate | null {
+    return candidateOf(this.field, this.choices.supplied(changes), goals);
+  }
+
+  private search(): Searched {
     const { series, withPairs, drawer, most } = this.request;
     const { field } = this;
     const home = new Map([...this.parts].map(([ref, part]) => [ref, part.value as number]));
-    const choices: Choices = drawer
+    this.choices = drawer
       ? new DrawerChoices(this.parts, series, drawer, bearingsOf(this.session))
       : new SeriesChoices(this.parts, series);
     const shared = {
       field,
       home,
-      choices,
+      choices: this.choices,
       withPairs,
       onProgress: (fraction: number) => this.watch.onProgress?.(fraction),
       mayGoOn: () => this.mayGoOn(),
@@ -246,6 +275,16 @@ class ValueSearch {
     return isHarm ? isIn(before) && !isIn(after) : !isIn(before) && isIn(after);
   }
 }
+
+/** Every proper choice of changes out of a few, the smallest first; of many, each with one left out. */
+function subsetsOf(changes: readonly ValueChange[]): readonly (readonly ValueChange[])[] {
+  if (changes.length > MOST_CHOSEN) return changes.map((_, i) => changes.filter((_c, k) => k !== i));
+  const all = Array.from({ length: 2 ** changes.length - 2 }, (_, bits) =>
+    changes.filter((_c, k) => ((bits + 1) >> k) & 1),
+  );
+  return all.sort((a, b) => a.length - b.length);
+}
+const MOST_CHOSEN = 5;
 
 interface Ranked {
   readonly candidate: Candidate;

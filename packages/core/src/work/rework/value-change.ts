@@ -14,7 +14,11 @@ export interface ValueChange {
 }
 
 /** True for parts whose value the solver can turn. */
-export const canChange = (part: LayerPart): boolean => isPassive(part.kind) && typeof part.value === 'number';
+export const canChange = (part: LayerPart): boolean =>
+  isPassive(part.kind) && !GIVEN.has(part.kind) && typeof part.value === 'number';
+
+/** What a unit is made for is no value to turn. */
+const GIVEN: ReadonlySet<LayerPart['kind']> = new Set(['speaker', 'headphone', 'load']);
 
 /** How two of a part's kind add up. */
 export function pairKindOf(part: Pick<LayerPart, 'ref' | 'kind'>): PairKind {

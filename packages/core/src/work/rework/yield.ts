@@ -34,6 +34,11 @@ const SERIES_TOLERANCE: Readonly<Record<ESeries, number>> = {
 };
 /** Builds: the share is known to about one part in a hundred. */
 const RUNS = 1_500;
+/** Builds that are computed in full to see whether straight slopes tell them, and those that are where slopes do not. */
+const TESTED = 24;
+const FULL_RUNS = 400;
+/** Where slopes explain less than this of the spread of any goal the builds are computed in full. */
+const EXPLAINED = 0.9;
 /** A yield better by this is worth dearer parts, or an evening's picking. */
 const WORTH = 0.1;
 
@@ -46,7 +51,8 @@ export interface YieldRequest {
 /**
  * The share of builds inside the firm goals with every part somewhere in its tolerance: changed parts in theirs, measured
  * ones in what the meter leaves open, the rest in what is printed or usual. By straight slopes on the logarithms of the
- * values about the proposal, all deviations of a build summed: two small errors in one direction count.
+ * values about the proposal where those explain nine tenths of the spread, all deviations of a build summed; at a peak, where
+ * they do not, every build is computed.
  */
 export function yieldOf(
   field: GoalField,
@@ -74,25 +80,28 @@ export function yieldOf(
   if (!slopes) return undefined;
   const now = field.at(values);
   const firm = [...field.aims.keys()].filter((i) => field.aims[i]!.wish === null);
-  const shareWith = (as: (part: SpreadPart) => SpreadPart) => {
-    const spread = parts.map(as);
+  const bySlopes = (moves: readonly number[]): Float64Array =>
+    Float64Array.from(slopes, (row, i) => row.reduce((sum, slope, k) => sum + slope * moves[k]!, now[i]!));
+  const inFull = (moves: readonly number[]): Float64Array =>
+    field.at(new Map([...values, ...parts.map((p, k) => [p.ref, p.value * Math.exp(moves[k]!)] as const)]));
+  const builds = (spread: readonly SpreadPart[], count: number): (readonly number[])[] => {
     const random = seededRandom(1);
     const groups = [...new Set(spread.map((p) => p.group))];
     const groupOf = spread.map((p) => groups.indexOf(p.group));
-    let inside = 0;
-    for (let run = 0; run < RUNS; run += 1) {
+    return Array.from({ length: count }, () => {
       const deviations = groups.map(() => 2 * random() - 1);
-      const moves = spread.map((p, k) => Math.log1p(p.tolerance * deviations[groupOf[k]!]!));
-      const isIn = firm.every((i) => {
-        const { low, high } = field.aims[i]!;
-        const row = slopes[i]!;
-        let value = now[i]!;
-        for (let k = 0; k < moves.length; k += 1) value += row[k]! * moves[k]!;
-        return value >= low && value <= high;
-      });
-      if (isIn) inside += 1;
-    }
-    return inside / RUNS;
+      return spread.map((p, k) => Math.log1p(p.tolerance * deviations[groupOf[k]!]!));
+    });
+  };
+  const tested = builds(parts, TESTED);
+  const isStraight = isExplained(firm, tested.map(inFull), tested.map(bySlopes));
+  const [build, runs] = isStraight ? [bySlopes, RUNS] : [inFull, FULL_RUNS];
+  const shareWith = (as: (part: SpreadPart) => SpreadPart) => {
+    const inside = builds(parts.map(as), runs).filter((moves) => {
+      const made = build(moves);
+      return firm.every((i) => made[i]! >= field.aims[i]!.low && made[i]! <= field.aims[i]!.high);
+    });
+    return inside.length / runs;
   };
   const share = shareWith((p) => p);
   const isWide = (p: SpreadPart) => changed.has(p.ref) && p.tolerance > ONE_PERCENT;
@@ -100,10 +109,28 @@ export function yieldOf(
     ? shareWith((p) => (isWide(p) ? { ...p, tolerance: ONE_PERCENT } : p))
     : share;
   const pair = pairOf(changes, session.circuit.parts);
-  const paired = pair ? shareWith((p) => (pair.includes(p.ref) ? { ...p, group: pair[0] } : p)) : share;
+  // Two that were picked to agree are off by as much, whatever is printed on them.
+  const wider = Math.max(0, ...parts.filter((p) => pair?.includes(p.ref)).map((p) => p.tolerance));
+  const paired = pair
+    ? shareWith((p) => (pair.includes(p.ref) ? { ...p, group: pair[0], tolerance: wider } : p))
+    : share;
   const withOnePercent = tight - share >= WORTH ? tight : null;
   const withPair = pair && paired - share >= WORTH ? { share: paired, refs: pair } : null;
   return { share, withOnePercent, withPair, advice: adviceOf(share, withOnePercent, withPair, changes) };
+}
+
+/** Whether what slopes say of builds explains nearly all of how each goal spreads over them. */
+function isExplained(
+  firm: readonly number[],
+  made: readonly Float64Array[],
+  told: readonly Float64Array[],
+): boolean {
+  return firm.every((i) => {
+    const mean = made.reduce((sum, m) => sum + m[i]!, 0) / made.length;
+    const spread = made.reduce((sum, m) => sum + (m[i]! - mean) ** 2, 0);
+    const rest = made.reduce((sum, m, run) => sum + (m[i]! - told[run]![i]!) ** 2, 0);
+    return spread === 0 || 1 - rest / spread >= EXPLAINED;
+  });
 }
 
 /** Two changed parts of one kind, of which a pair that agrees could be picked. */
@@ -118,7 +145,7 @@ function pairOf(changes: readonly ValueChange[], parts: readonly LayerPart[]): [
 function toleranceOf(part: LayerPart, change: ValueChange, { series, drawer }: YieldRequest): number {
   const [item] = drawer ? matching(drawer, { kind: part.kind, value: change.of[0]! }) : [];
   if (item?.tolerance !== undefined) return item.tolerance;
-  const usual = usualTolerance({ kind: part.kind });
+  const usual = usualTolerance(part);
   return part.kind === 'resistor' ? Math.min(usual, SERIES_TOLERANCE[series]) : usual;
 }
 

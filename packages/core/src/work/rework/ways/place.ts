@@ -102,16 +102,26 @@ export class Place {
     return Math.abs(this.session.system.device(ref).report(this.session.operatingPoint()).current);
   }
 
-  /** The signal source that drives a net; undefined where the circuit has none. */
+  /** Where the signal of a net comes from: a source by its designator, or the net of a capsule; undefined without either. */
   signalAt(net: string): string | undefined {
-    return nearestSignal(this.circuit, net);
+    return nearestSignal(this.circuit, net) ?? this.capsule;
   }
 
-  /** The tone at a net for 1 V of the signal source that drives another, V; 0 without one. */
+  private get capsule(): string | undefined {
+    return this.circuit.parts.find((p) => p.kind === 'capsule')?.pins.out;
+  }
+
+  /** The tone at a net for 1 V where the signal of another comes from, V; 0 without any. */
   tone(net: string, drivenFor = net, hz = MIDDLE_HZ): number {
-    const source = this.signalAt(drivenFor);
-    if (source === undefined) return 0;
-    return magnitude(this.session.smallSignal.at(hz).drive(source).voltage(this.session.system.node(net)));
+    const { system, smallSignal } = this.session;
+    const node = system.node(net);
+    const source = nearestSignal(this.circuit, drivenFor);
+    if (source !== undefined) return magnitude(smallSignal.at(hz).drive(source).voltage(node));
+    if (this.capsule === undefined) return 0;
+    const from = system.node(this.capsule);
+    const solved = smallSignal.at(hz).inject(0, from);
+    const volt = magnitude(solved.voltage(from));
+    return volt === 0 ? 0 : magnitude(solved.voltage(node)) / volt;
   }
 
   /** What a net presents against the ground at a frequency, ohm. */
