@@ -1,6 +1,5 @@
 #!/usr/bin/env node
-import { register } from 'tsx/esm/api';
+import { builtCommand } from './built.js';
 
-register();
-const { run } = await import('../src/main.ts');
+const { run } = await import(await builtCommand());
 process.exitCode = await run(process.argv.slice(2));
