@@ -1,6 +1,7 @@
 import type { UnitResource } from '@zemble/contract';
 import {
   assumptionsOf,
+  changeWarnings,
   checkCircuit,
   checkReadouts,
   transferEnds,
@@ -23,6 +24,7 @@ import { Palette } from './palette.tsx';
 import { Rail } from './rail.tsx';
 import { TopBar } from './top-bar.tsx';
 import { AnalysedContext, LatestAnalysisContext, type Analysed } from '../unit/analysed.tsx';
+import { useLayer } from '../unit/layer.tsx';
 import { SelectionProvider } from '../unit/selection.tsx';
 import { AS_DRAWN, NO_TRIAL, TrialContext, triedDocument, type Trial } from '../unit/trial.tsx';
 import { UnitContext, type UnitContextValue } from '../unit/unit-context.tsx';
@@ -81,8 +83,13 @@ function LoadedUnit({ unit: stored }: { unit: UnitResource }) {
     ],
     [saved],
   );
-  const overRated = useSame(analysis?.layers.marked.overRated ?? NO_PROBLEMS);
-  const problems = useMemo(() => [...unread, ...written, ...overRated], [unread, written, overRated]);
+  const { layer } = useLayer();
+  const overRated = useSame(analysis?.layers[layer].overRated ?? NO_PROBLEMS);
+  const halfDone = useMemo(() => changeWarnings(saved.circuit, layer), [saved.circuit, layer]);
+  const problems = useMemo(
+    () => [...unread, ...written, ...overRated, ...halfDone],
+    [unread, written, overRated, halfDone],
+  );
   useLive(unit);
   const { pathname } = useLocation();
   useStage(unit, pathname, change);

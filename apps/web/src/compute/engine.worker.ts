@@ -4,6 +4,7 @@ import {
   positionTable,
   resolveLayer,
   tellingReadings,
+  typedWarnings,
   type Circuit,
   type PartGroup,
   type SearchOptions,
@@ -16,6 +17,7 @@ import { deepAnalysis, spreadRuns, type DeepRequest } from './deep.ts';
 import { draw, type DrawRequest } from './drawing.ts';
 import { partsShare, searchOf, type PartsRequest } from './finding.ts';
 import { expectInCircuit, harmOf, judgeAll, shownOn, type JudgeRequest } from './measuring.ts';
+import type { TypedRequest } from './use-typed-warnings.ts';
 import { wayAt, waysAt, type WayRequest, type WaysRequest } from './ways.ts';
 import { analyse, analyseSlowly, search, type AnalysisRequest } from './engine.ts';
 
@@ -56,6 +58,7 @@ const engine = {
   compareRanges: (request: { document: UnitDocument; readoutId: string }) => compareRanges(request),
   draw: (request: DrawRequest) => draw(request),
   work: (request: WorkRequest) => workOf(request),
+  typedWarnings: ({ circuit, steps }: TypedRequest) => typedWarnings(circuit, steps),
   ways: (request: WaysRequest) => waysAt(request),
   way: (request: WayRequest) => wayAt(request),
   positions: (document: UnitDocument, which: 'quick' | 'all') => positionTable(document, which),

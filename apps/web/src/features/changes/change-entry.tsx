@@ -1,8 +1,9 @@
 import type { ChangePurpose } from '@zemble/contract';
-import { parseChangeLine } from '@zemble/core';
-import { Input, type InputRef } from 'antd';
+import { parseChangeLine, parseSheetLine } from '@zemble/core';
+import { Button, Input, type InputRef } from 'antd';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
+import { useTypedWarnings } from '../../compute/use-typed-warnings.ts';
 import { OneOf } from '../../ui/one-of.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
@@ -20,6 +21,28 @@ type Work = (typeof KINDS_OF_WORK)[number]['value'];
 /** "Slow switch: +C30 …": a name before the change. */
 const NAMED = /^([^:;>+]{2,60}): ?(.+)$/;
 const LONGEST_NAME = 120;
+
+/** Key, with Alt, that turns a polarised part of the typed line round. */
+const TURN_KEY = 't';
+const REVERSED = /plus stands .* below its minus/;
+
+/** The typed line with the two nets of a part that it adds changed over; null where it adds none such. */
+export function turnedRound(line: string, ref: string | undefined): string | null {
+  if (ref === undefined) return null;
+  const phrases = line.split(';');
+  const at = phrases.findIndex((phrase) => new RegExp(`(?:^|[:\\s])\\+\\s?${ref}\\s`, 'i').test(phrase));
+  if (at < 0) return null;
+  const read = parseSheetLine(phrases[at]!.slice(phrases[at]!.indexOf('+') + 1).replace(/ via \S+\s*$/i, ''));
+  const nets = read.ok ? Object.values(read.part.pins) : [];
+  if (nets.length !== 2) return null;
+  // The two nets are the words that are they, the last ones of the line: what stands between is kept.
+  const words = phrases[at]!.split(/(\s+)/);
+  const [first, second] = nets.map((net) => words.lastIndexOf(net)) as [number, number];
+  if (first < 0 || second < 0 || first === second) return null;
+  [words[first], words[second]] = [words[second]!, words[first]!];
+  phrases[at] = words.join('');
+  return phrases.join(';');
+}
 
 /** A line that is handed over from elsewhere, to be completed here, with the key of that move. */
 function useHanded(): { readonly line: string | null; readonly key: string } {
@@ -50,6 +73,12 @@ export function ChangeEntry() {
     () => (phrase.trim() === '' ? null : parseChangeLine(phrase, document.circuit)),
     [phrase, document.circuit],
   );
+  const warnings = useTypedWarnings(document.circuit, read?.ok ? read.steps : null);
+  const reversed = warnings.find((p) => turnedRound(line, p.ref) !== null && REVERSED.test(p.message));
+  const turnRound = () => {
+    const turned = turnedRound(line, reversed?.ref);
+    if (turned !== null) setLine(turned);
+  };
   const keep = () => {
     if (!read?.ok) return;
     const purpose: ChangePurpose = work;
@@ -79,7 +108,13 @@ export function ChangeEntry() {
         value={line}
         onChange={(event) => setLine(event.target.value)}
         onPressEnter={keep}
-        onKeyDown={(event) => event.key === 'Escape' && setLine('')}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') setLine('');
+          if (event.key.toLowerCase() === TURN_KEY && event.altKey && reversed) {
+            event.preventDefault();
+            turnRound();
+          }
+        }}
         status={read && !read.ok ? 'error' : ''}
         placeholder="R4 -> 820 · +C30 470n n3 n4 via SW9 · swap R1.a R2.a"
       />
@@ -97,6 +132,20 @@ export function ChangeEntry() {
           <span className="zb-problem">{read.problem.message}</span>
         )}
       </p>
+      {warnings.length > 0 && (
+        <ul className={styles.warnings} role="alert">
+          {warnings.map((p) => (
+            <li key={p.message} className="zb-problem">
+              {p.message}{' '}
+              {p === reversed && (
+                <Button size="small" onClick={turnRound}>
+                  Turn it round <Keys keys="Alt T" />
+                </Button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
     </div>
   );
 }

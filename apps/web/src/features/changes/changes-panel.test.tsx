@@ -2,11 +2,19 @@
 import '../../testing/component.ts';
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { describe, expect, it } from 'vitest';
+import { typedWarnings, type Circuit } from '@zemble/core';
+import type { Step } from '@zemble/contract';
+import { describe, expect, it, vi } from 'vitest';
 import { idOf, showInUnit, unitOf } from '../../testing/in-unit.tsx';
 import { ChangesPanel } from './changes-panel.tsx';
 import { LedgerButton } from './ledger.tsx';
 import { LegOut } from './leg-out.tsx';
+
+// The page has a worker for it; here the same function answers at once.
+vi.mock('../../compute/use-typed-warnings.ts', () => ({
+  useTypedWarnings: (circuit: Circuit, steps: readonly Step[] | null) =>
+    steps === null ? [] : typedWarnings(circuit, steps),
+}));
 
 const unit = unitOf({ lines: ['V1 9V vcc 0', 'R1 1k vcc a', 'R2 1k a 0', 'C1 1u a out', 'R3 1k out 0'] });
 const lifted = (state: 'done' | 'planned') => ({
@@ -45,6 +53,21 @@ describe('the field for changes', () => {
         }),
       }),
     );
+  });
+
+  it('says what a typed change would do wrong, and turns a reversed capacitor round by one key', async () => {
+    showInUnit(unit, <ChangesPanel />);
+    const field = screen.getByLabelText('Type a change');
+    await userEvent.type(field, 'Hum: +C9 10u 25V polarised 0 a');
+    expect(screen.getByRole('alert').textContent).toMatch(
+      /C9: it is polarised, and its plus stands 4.5 V below/,
+    );
+    await userEvent.keyboard('{Alt>}t{/Alt}');
+    expect((field as HTMLInputElement).value).toBe('Hum: +C9 10u 25V polarised a 0');
+    expect(screen.queryByRole('alert')).toBeNull();
+    await userEvent.clear(field);
+    await userEvent.type(field, 'R1 -> 1M');
+    expect(screen.getByRole('alert').textContent).toContain('1000 times as much');
   });
 
   it('keeps nothing that cannot be read, and what was typed stays', async () => {

@@ -124,6 +124,10 @@ export const CATALOGUE = {
     sentence: (d) => `${d.ref}: ${d.detail}.`,
     hint: 'Fit one that bears it, or find out what drives it so far.',
   },
+  'change/half-done': {
+    sentence: (d) => `${d.ref}: ${d.detail}.`,
+    hint: 'Look at the change that puts it there.',
+  },
   'circuit/no-value': {
     sentence: (d) => `${d.ref} has no value.`,
     hint: 'Type what is printed on it, or measure it.',

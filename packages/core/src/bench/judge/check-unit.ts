@@ -1,10 +1,9 @@
 import type { Layer } from '@zemble/contract';
-import { resolveLayer } from '../../circuit/changes/index.ts';
 import { checkCircuit, type UnitDocument } from '../../circuit/circuit/index.ts';
 import type { Problem } from '../../base/errors/index.ts';
 import { unknownModel } from '../../circuit/models/index.ts';
 import { checkReadouts } from '../../analysis/readouts/index.ts';
-import { checkRatings } from './ratings.ts';
+import { warningsOn } from './change-warnings.ts';
 
 /**
  * Everything that is wrong with a unit, or was not understood of it: its circuit as it is written down, type numbers that
@@ -16,7 +15,7 @@ export function checkUnit(document: UnitDocument, layer: Layer = 'marked'): Prob
     ...checkCircuit(circuit),
     ...assumptionsOf(document),
     ...checkReadouts(circuit, readouts, settings),
-    ...checkRatings(resolveLayer(circuit, layer)),
+    ...warningsOn(circuit, layer),
   ];
 }
 

@@ -1,4 +1,5 @@
 export { assumptionsOf, checkUnit } from './check-unit.ts';
+export { changeWarnings, typedWarnings, warningsOn } from './change-warnings.ts';
 export { checkRatings } from './ratings.ts';
 export { bearingsOf, stressesOf, type Bearing, type Stress } from './stress.ts';
 export { foundParams, foundValue } from './found-value.ts';

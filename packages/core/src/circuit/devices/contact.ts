@@ -137,5 +137,5 @@ export const relay: DeviceType<'relay'> = {
   },
 };
 const USUAL_COIL_OHM = 300;
-const USUAL_PULL_IN_V = 9;
+export const USUAL_PULL_IN_V = 9;
 const USUAL_DROP_OUT_V = 1.2;

@@ -1,5 +1,6 @@
 export { bjtLaw, bjtParameters, type BjtCurrents, type BjtParameters } from './bjt.ts';
 export * from './constants.ts';
+export { USUAL_PULL_IN_V } from './contact.ts';
 export { deadPart } from './dead.ts';
 export type {
   Device,

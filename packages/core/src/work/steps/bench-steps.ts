@@ -10,7 +10,7 @@ import {
 } from '../../circuit/changes/index.ts';
 import type { LayerCircuit, UnitDocument } from '../../circuit/circuit/index.ts';
 import { likelyStored, type Stored } from '../../bench/isolate/index.ts';
-import { bearingsOf } from '../../bench/judge/index.ts';
+import { bearingsOf, checkRatings } from '../../bench/judge/index.ts';
 import { ZembleError, type Problem } from '../../base/errors/index.ts';
 import { unitOfPackage } from '../../circuit/pinout/index.ts';
 import type { BenchStep, Draft } from './bench-step.ts';
@@ -158,6 +158,7 @@ function arranged(
 
 const sceneOf = (circuit: LayerCircuit): Scene => ({
   bearings: computed(() => bearingsOf(new AnalysisSession(circuit))) ?? new Map(),
+  warnings: new Map(checkRatings(circuit).map((p) => [p.ref ?? '', p.message])),
 });
 
 /** Work between safety and power: in the order of its ranks, those that change the circuit in the order given. */

@@ -27,6 +27,8 @@ export const PHASE = { takeOut: 100, clean: 200, unsolder: 300, cut: 400, link: 
 /** What is known while a step is described. */
 export interface Scene {
   readonly bearings: ReadonlyMap<string, Bearing>;
+  /** What the circuit would ask too much of a part, or what hangs in the air at it, a sentence by designator. */
+  readonly warnings: ReadonlyMap<string, string>;
 }
 
 /** When the step of a change that is ticked is done. */
@@ -93,12 +95,20 @@ const cleanDraft = (id: string, ref: string, nets: readonly string[]): Ranked =>
   rank: PHASE.clean,
 });
 
+/** A step with what is amiss with its part behind its other cautions. */
+function warned(draft: Ranked, warnings: Scene['warnings']): Ranked {
+  const amiss = draft.refs.flatMap((ref) => warnings.get(ref) ?? []);
+  if (amiss.length === 0) return draft;
+  const caution = [draft.caution, `Before it is soldered: ${amiss.join(' ')}`].filter((c) => c !== undefined);
+  return { ...draft, caution: caution.join(' ') };
+}
+
 /** The bench steps of one step of a change; the last of them carries its tick. */
 export function draftsFor(
   planned: PlannedStep,
   before: ChangedCircuit,
   after: ChangedCircuit,
-  { bearings }: Scene,
+  { bearings, warnings }: Scene,
 ): readonly Ranked[] {
   const { change, step, index } = planned;
   const id = `${change.id}.${index}`;
@@ -117,14 +127,14 @@ export function draftsFor(
       return [
         takenOut(id, old!, change),
         ...(isSocketed(part) || isOffBoard(part) ? [] : [cleanDraft(id, part.ref, Object.values(part.pins))]),
-        { ...fitDraft(id, part, bearings.get(part.ref), why, 'instead'), ...tick },
+        { ...warned(fitDraft(id, part, bearings.get(part.ref), why, 'instead'), warnings), ...tick },
       ];
     }
     case 'add': {
       const part = after.parts.find((p) => p.ref === step.part.ref)!;
       return [
         ...socketDraft(id, part),
-        { ...fitDraft(id, part, bearings.get(part.ref), why, 'new'), ...tick },
+        { ...warned(fitDraft(id, part, bearings.get(part.ref), why, 'new'), warnings), ...tick },
       ];
     }
     case 'lift': {
