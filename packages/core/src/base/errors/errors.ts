@@ -124,6 +124,10 @@ export const CATALOGUE = {
     sentence: (d) => `${d.ref}: ${d.detail}.`,
     hint: 'Fit one that bears it, or find out what drives it so far.',
   },
+  'change/stood-on': {
+    sentence: (d) => `"${d.detail}" stands on "${d.text}".`,
+    hint: 'Take the later one back first; otherwise what it put in stays, and the ohms told are with it.',
+  },
   'change/half-done': {
     sentence: (d) => `${d.ref}: ${d.detail}.`,
     hint: 'Look at the change that puts it there.',

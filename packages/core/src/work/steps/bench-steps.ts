@@ -1,17 +1,18 @@
-import type { Board, BoardPlace, Change } from '@zemble/contract';
+import { isTemporary, type Board, type BoardPlace, type Change } from '@zemble/contract';
 import { AnalysisSession } from '../../analysis/analysis/index.ts';
 import { belongsOnBoard, holeWords, wiredRefs } from '../board/index.ts';
 import {
   activeSet,
   buildLayer,
+  placesOf,
   printedParts,
   type ChangedCircuit,
   type MadeChange,
 } from '../../circuit/changes/index.ts';
-import type { LayerCircuit, UnitDocument } from '../../circuit/circuit/index.ts';
+import type { Circuit, LayerCircuit, UnitDocument } from '../../circuit/circuit/index.ts';
 import { likelyStored, type Stored } from '../../bench/isolate/index.ts';
 import { bearingsOf, checkRatings } from '../../bench/judge/index.ts';
-import { ZembleError, type Problem } from '../../base/errors/index.ts';
+import { problem, ZembleError, type Problem } from '../../base/errors/index.ts';
 import { unitOfPackage } from '../../circuit/pinout/index.ts';
 import type { BenchStep, Draft } from './bench-step.ts';
 import { computed } from './computed.ts';
@@ -148,13 +149,28 @@ function arranged(
   const end = final ?? played.at(-1)?.after ?? start;
   const scene = sceneOf(end);
   const drafts = played.flatMap(({ planned: step, before, after }) => draftsFor(step, before, after, scene));
+  const own = new Set(planned.map((p) => p.change.id));
+  const back = comingBack(unit, own, scene);
   return framed(
     unit,
     end,
-    drafts,
-    ordered.map((p) => `${p.change.id}.${p.index}`),
+    [...drafts, ...back],
+    [...ordered.map((p) => `${p.change.id}.${p.index}`), ...back.map(tickOf)],
   );
 }
+
+/** What is lifted, clipped on or unplugged for a while comes back before power: the last work of all. */
+function comingBack({ circuit }: UnitDocument, own: ReadonlySet<string>, scene: Scene): readonly Ranked[] {
+  const inForce = buildLayer(circuit, 'proven').changes.filter(
+    ({ change, made }) =>
+      isTemporary(change) && change.state === 'done' && made.length > 0 && !own.has(change.id),
+  );
+  return inForce.flatMap(({ change, made }) =>
+    undoDrafts(change, made, scene).map((draft, i) => ({ ...draft, rank: PHASE.fit + BACK_RANK + i / 100 })),
+  );
+}
+/** Behind every part and wire. */
+const BACK_RANK = 50;
 
 const sceneOf = (circuit: LayerCircuit): Scene => ({
   bearings: computed(() => bearingsOf(new AnalysisSession(circuit))) ?? new Map(),
@@ -263,15 +279,50 @@ const shares = (first: Draft, second: Draft): boolean =>
 
 /** A change that is done, taken back: its inverses, the last first. */
 function takingBack(unit: UnitDocument, change: Change): Work {
-  const made = buildLayer(unit.circuit, 'proven').changes.find((m) => m.change.id === change.id);
+  const { circuit, changes } = buildLayer(unit.circuit, 'proven');
+  const made = changes.find((m) => m.change.id === change.id);
   if (!made || made.made.length === 0) return { steps: [], problems: made?.problem ? [made.problem] : [] };
   const { made: steps } = made;
-  const end = steps[0]!.before;
+  const later = standingOn(changes.slice(changes.indexOf(made) + 1), change);
+  const end = later.length > 0 ? endOnTop(circuit, change) : withoutChange(unit.circuit, change.id);
   const drafts = undoDrafts(change, steps, sceneOf(end));
   return {
     steps: framed(unit, end, drafts, drafts.map(tickOf)),
-    problems: [],
+    problems: later.map((l) => problem('change/stood-on', { text: change.name, detail: l.name })),
   };
+}
+
+/** Changes that came later and are at parts or nets that a change brought. */
+function standingOn(later: readonly MadeChange[], change: Change): readonly Change[] {
+  const own = placesOf(change);
+  const brought = new Set([
+    ...change.steps.flatMap((s) => (s.do === 'add' ? [s.part.ref] : s.do === 'fit' ? [s.ref] : [])),
+    ...change.steps.flatMap((s) => (s.do === 'cut' ? [s.as] : [])),
+    ...own.nets.filter((net) => change.steps.some((s) => s.do === 'move' && s.to === net)),
+  ]);
+  return later
+    .map((m) => m.change)
+    .filter((c) => {
+      const { refs, nets } = placesOf(c);
+      return [...refs, ...nets].some((place) => brought.has(place));
+    });
+}
+
+/** The circuit as it lies on the bench once a change is taken back on which none stands. */
+const withoutChange = (circuit: Circuit, id: string): LayerCircuit =>
+  buildLayer({ ...circuit, changes: (circuit.changes ?? []).filter((c) => c.id !== id) }, 'proven').circuit;
+
+/** What hands leave of a circuit when they take a change back under others: its parts are out, its cuts bridged, all else stays. */
+function endOnTop(circuit: LayerCircuit, change: Change): LayerCircuit {
+  const out = new Set(change.steps.flatMap((s) => (s.do === 'add' ? [s.part.ref] : [])));
+  const bridged = new Map(change.steps.flatMap((s) => (s.do === 'cut' ? [[s.as, s.net] as const] : [])));
+  const parts = circuit.parts
+    .filter((p) => !out.has(p.ref))
+    .map((p) => ({
+      ...p,
+      pins: Object.fromEntries(Object.entries(p.pins).map(([pin, net]) => [pin, bridged.get(net) ?? net])),
+    }));
+  return { ...circuit, parts };
 }
 
 /** A unit that is built from nothing: board first, then the parts by their height, wires, chips. */

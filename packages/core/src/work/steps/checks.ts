@@ -1,6 +1,6 @@
 import type { Hazard } from '@zemble/contract';
 import { AnalysisSession } from '../../analysis/analysis/index.ts';
-import { netsOf, type LayerCircuit } from '../../circuit/circuit/index.ts';
+import { netsOf, type LayerCircuit, type LayerPart } from '../../circuit/circuit/index.ts';
 import { SAFE_V } from '../../bench/isolate/index.ts';
 import { meterReading } from '../../analysis/meter/index.ts';
 import { probePlaces } from '../../circuit/pinout/index.ts';
@@ -11,8 +11,11 @@ import { netWords } from './net-words.ts';
 
 /** Points that are measured before power is put on. */
 const MOST_POINTS = 3;
-/** A rail whose resistance to ground is below this share of what is computed is taken for shorted. */
+/** A rail whose resistance to ground is below this share of what is computed is taken for shorted, and never above so many ohms. */
 const SHORT_SHARE = 0.1;
+const SHORT_OHM = 100;
+/** Most meters show nothing above, ohm. */
+const OVER_RANGE_OHM = 20e6;
 
 /** Nets that supplies feed, ground apart. */
 const railsOf = (circuit: LayerCircuit): string[] => [
@@ -28,8 +31,8 @@ const railsOf = (circuit: LayerCircuit): string[] => [
 const ohmsToGround = (circuit: LayerCircuit, net: string) =>
   computed((): { readonly words: string; readonly ohm: number | null } => {
     const { reading } = meterReading(circuit, 'ohm', net, circuit.ground);
-    return reading === null
-      ? { words: 'overload, nothing conducts', ohm: null }
+    return reading === null || reading > OVER_RANGE_OHM
+      ? { words: 'over range, since nothing conducts there,', ohm: reading }
       : { words: formatQuantity(reading, 'ohm', { digits: 2 }), ohm: reading };
   });
 
@@ -53,9 +56,9 @@ export function checksBeforePower(circuit: LayerCircuit, touched: readonly strin
   const shorts = rails.map((net): Draft => {
     const expected = ohmsToGround(circuit, net);
     const below =
-      expected === null || expected.ohm === null
+      expected === null
         ? undefined
-        : formatQuantity(expected.ohm * SHORT_SHARE, 'ohm', { digits: 2 });
+        : formatQuantity(Math.min(SHORT_OHM, (expected.ohm ?? Infinity) * SHORT_SHARE), 'ohm', { digits: 2 });
     return {
       id: `check:rail:${net}`,
       kind: 'check',
@@ -87,7 +90,8 @@ export function checksBeforePower(circuit: LayerCircuit, touched: readonly strin
 const LIVE: readonly Hazard[] = ['mains', 'switch-mode primary', 'valve high tension'];
 
 /** The first power-up: limited, watched, rails, offset, then the speaker, then a signal. */
-export function powerSteps(circuit: LayerCircuit, hazards: readonly Hazard[]): Draft[] {
+export function powerSteps(unpowered: LayerCircuit, hazards: readonly Hazard[]): Draft[] {
+  const { circuit, turned } = switchedOn(unpowered);
   const volts = voltsOf(circuit);
   const rails = railsOf(circuit).filter((net) => volts.nets.has(net));
   const isLive =
@@ -96,6 +100,17 @@ export function powerSteps(circuit: LayerCircuit, hazards: readonly Hazard[]): D
   const current =
     volts.ampere === null ? '' : ` ${formatQuantity(volts.ampere, 'A', { digits: 2 })} is computed at rest.`;
   const steps: Draft[] = [
+    ...turned.map((part): Draft => ({
+      id: `power:on:${part.ref}`,
+      kind: 'power',
+      say:
+        part.kind === 'jack'
+          ? `Put a plug into ${part.ref}: it is the switch of the supply.`
+          : `Have ${part.ref} on when the supply comes: it switches the unit.`,
+      why: 'What is computed from here on is with it so.',
+      refs: [part.ref],
+      nets: [...new Set(Object.values(part.pins))],
+    })),
     {
       id: 'power:limit',
       kind: 'power',
@@ -146,6 +161,44 @@ export function powerSteps(circuit: LayerCircuit, hazards: readonly Hazard[]): D
     },
   ];
 }
+
+/** A contact through which this many times the current flows switches the unit. */
+const SWITCHES_TIMES = 10;
+
+/** The circuit with the contacts made that switch its supplies, by the current that comes of it; and which those are. */
+function switchedOn(circuit: LayerCircuit): {
+  readonly circuit: LayerCircuit;
+  readonly turned: readonly LayerPart[];
+} {
+  let now = circuit;
+  const turned: LayerPart[] = [];
+  for (const part of circuit.parts) {
+    const on = asOn(part);
+    if (!on) continue;
+    const tried = { ...now, parts: now.parts.map((p) => (p.ref === part.ref ? on : p)) };
+    const [before, after] = [drawnFrom(now), drawnFrom(tried)];
+    if (before === null || after === null || !(after > SWITCHES_TIMES * before)) continue;
+    now = tried;
+    turned.push(part);
+  }
+  return { circuit: now, turned };
+}
+
+/** A contact that is open, made; undefined for what is none. */
+function asOn(part: LayerPart): LayerPart | undefined {
+  if (part.kind === 'jack' && part.inserted !== true) return { ...part, inserted: true, plug: 'mono' };
+  return part.kind === 'switch' && part.closed === false ? { ...part, closed: true } : undefined;
+}
+
+/** The current of all supplies together, A; null where none is computed. */
+const drawnFrom = (circuit: LayerCircuit): number | null =>
+  computed(() => {
+    const session = new AnalysisSession(circuit);
+    const x = session.operatingPoint();
+    return circuit.parts
+      .filter((p) => p.kind === 'supply')
+      .reduce((sum, p) => sum + Math.abs(session.system.device(p.ref).report(x).current), 0);
+  });
 
 interface Volts {
   readonly nets: ReadonlyMap<string, number>;
