@@ -56,6 +56,10 @@ describe('will it fit', () => {
     await userEvent.clear(line);
     await userEvent.type(line, 'SW1 60 20{Enter}');
     expect(told(change)[0]!.controls).toMatchObject([{ id: 'c1' }, { id: 'c2', at: { x: 60, y: 20 } }]);
+    // What is there already moves.
+    await userEvent.clear(line);
+    await userEvent.type(line, 'P1 70 30{Enter}');
+    expect(told(change)[0]!.controls).toMatchObject([{ id: 'c1', at: { x: 70, y: 30 } }]);
   });
 
   it('takes a size when it is done, and not with every digit', async () => {

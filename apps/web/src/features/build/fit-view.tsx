@@ -22,6 +22,24 @@ import { nameOf, PanelFigure } from './panel-figure.tsx';
 const BLANK: Omit<Panel, 'id'> = { widthMm: 120, heightMm: 80, gapMm: 30, controls: [], obstacles: [] };
 
 /** A lid or panel with its controls over what stands under it: looked at before anything is drilled. */
+/** An id that nothing has yet: "c3". */
+function freeId(taken: readonly { readonly id: string }[], stem: string): string {
+  let n = 1;
+  while (taken.some((t) => t.id === `${stem}${n}`)) n += 1;
+  return `${stem}${n}`;
+}
+
+/** What has a name of its own stands on a panel once: typed again, it moves. */
+function placed<T extends { readonly ref?: string | undefined; readonly name?: string | undefined }>(
+  there: readonly (T & { readonly id: string })[],
+  typed: T,
+  stem: string,
+): (T & { readonly id: string })[] {
+  const same = there.find((t) => (t.ref ?? t.name) === (typed.ref ?? typed.name));
+  if (same) return there.map((t) => (t === same ? { ...typed, id: same.id } : t));
+  return [...there, { ...typed, id: freeId(there, stem) }];
+}
+
 export function FitView({ tabs }: { readonly tabs: ReactNode }) {
   const { unit, document, change } = useUnitContext();
   const [id, setId] = useState<string | null>(null);
@@ -35,7 +53,10 @@ export function FitView({ tabs }: { readonly tabs: ReactNode }) {
     () => (panel ? standingUnder(panel, unit.boards, circuit) : []),
     [panel, unit.boards, circuit],
   );
-  const problems = useMemo(() => (panel ? checkFit(panel, standing) : []), [panel, standing]);
+  const problems = useMemo(
+    () => (panel ? checkFit(panel, standing, unit.boards) : []),
+    [panel, standing, unit.boards],
+  );
   const write = (next: readonly Panel[]) => change(unitAct(unit, { panels: next as UnitResource['panels'] }));
   const keep = (next: Panel) => {
     setDragged(null);
@@ -45,9 +66,6 @@ export function FitView({ tabs }: { readonly tabs: ReactNode }) {
         ? panels.map((p) => (p.id === next.id ? next : p))
         : [...panels, next],
     );
-  };
-  const freeId = (taken: readonly { readonly id: string }[], stem: string) => {
-    for (let n = 1; ; n += 1) if (!taken.some((t) => t.id === `${stem}${n}`)) return `${stem}${n}`;
   };
   const chosen = panel?.controls.find((c) => c.id === freeFor);
   const free = useMemo(
@@ -115,17 +133,8 @@ export function FitView({ tabs }: { readonly tabs: ReactNode }) {
                 const read = parsePanelLine(line, circuit.parts);
                 if (!read.ok) return read.why;
                 if ('control' in read)
-                  keep({
-                    ...panel,
-                    controls: [...panel.controls, { id: freeId(panel.controls, 'c'), ...read.control }],
-                  });
-                else {
-                  const obstacles = panel.obstacles ?? [];
-                  keep({
-                    ...panel,
-                    obstacles: [...obstacles, { id: freeId(obstacles, 'o'), ...read.obstacle }],
-                  });
-                }
+                  keep({ ...panel, controls: placed(panel.controls, read.control, 'c') });
+                else keep({ ...panel, obstacles: placed(panel.obstacles ?? [], read.obstacle, 'o') });
                 return null;
               }}
             />

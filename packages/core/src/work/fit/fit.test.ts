@@ -39,6 +39,32 @@ describe('a panel over what stands under it', () => {
     );
   });
 
+  it('finds what goes through the lid, into the board, and what stands closer than anybody fits it', () => {
+    const low = { gapMm: 20, obstacles: [BOX] };
+    expect(problems(panel([], low)).map((p) => p.message)).toEqual([
+      'T1 is 25 mm high and has 20 mm: it is 5 mm too tall for the lid.',
+    ]);
+    expect(problems(panel([control('s', 10, 10, { depthMm: 30 })], { gapMm: 20 }))[0]).toMatchObject({
+      code: 'deep',
+    });
+    expect(freePlaces(panel([], { gapMm: 10 }), [], control('s', 0, 0, { depthMm: 30 }))).toEqual([]);
+    // 0.2 mm beside it, 10 mm of their heights overlapping.
+    const beside = problems(panel([control('s', 65.2, 30)], { obstacles: [BOX], gapMm: 35 }));
+    expect(beside.map((p) => p.message)).toEqual(['s goes down only 0.2 mm beside T1.']);
+    expect(problems(panel([control('a', 20, 20), control('b', 30.1, 20)])).map((p) => p.message)).toEqual([
+      'a and b are only 0.1 mm apart.',
+    ]);
+  });
+
+  it('finds a board that sticks out beside its panel', () => {
+    const board = blankBoard('b1', 'strip', 12, 12);
+    const p = panel([], { widthMm: 120, board: { id: 'b1', at: { x: 110, y: 10 }, quarters: 0 } });
+    // 11.5 holes of 2.54 mm behind 110 mm end at 139.2 mm.
+    expect(checkFit(p, [], [board]).map((f) => f.message)).toEqual([
+      'The board sticks 19.2 mm out beside the panel.',
+    ]);
+  });
+
   it('finds controls that meet one another, and the edge', () => {
     expect(problems(panel([control('a', 20, 20), control('b', 27, 20)])).map((p) => p.code)).toEqual([
       'controls',

@@ -1,5 +1,5 @@
 import type { Board, Panel, PanelControl } from '@zemble/contract';
-import { depthOfOverlap, rectangle, type PointMm, type Polygon } from '../bodies/index.ts';
+import { depthOfOverlap, PITCH_MM, rectangle, type PointMm, type Polygon } from '../bodies/index.ts';
 import { readPlaces } from '../board/index.ts';
 import type { LayerCircuit } from '../../circuit/circuit/index.ts';
 
@@ -11,7 +11,7 @@ export interface Standing {
   readonly heightMm: number;
 }
 
-export type FitCode = 'collision' | 'close' | 'controls' | 'edge';
+export type FitCode = 'collision' | 'close' | 'controls' | 'edge' | 'deep' | 'tall' | 'beside';
 
 export interface FitProblem {
   readonly code: FitCode;
@@ -24,6 +24,8 @@ export interface FitProblem {
 
 /** Air that is left between a control and what stands under it, mm (common practice: a lid gives, and parts stand askew). */
 const AIR_MM = 2;
+/** Air beside it, mm: nothing sits truer than that on its legs or its nut (common practice). */
+const SIDE_AIR_MM = 1;
 
 const nameOf = ({
   id,
@@ -80,14 +82,93 @@ export function standingUnder(
 
 /**
  * Whether a panel with its controls goes over what stands under it: which control meets which part, and by how much; which come
- * nearer than 2 mm; controls in one another's way, and over the edge.
+ * nearer than 2 mm over it or 1 mm beside it; controls in one another's way, over the edge and deeper than the gap; what is
+ * too tall for the lid, and a board that sticks out beside the panel.
  */
-export function checkFit(panel: Panel, standing: readonly Standing[]): readonly FitProblem[] {
-  return panel.controls.flatMap((control, i) => [
-    ...edgeOf(panel, control),
-    ...panel.controls.slice(i + 1).flatMap((other) => controlsMeet(control, other)),
-    ...standing.flatMap((under) => meets(panel, control, under)),
-  ]);
+export function checkFit(
+  panel: Panel,
+  standing: readonly Standing[],
+  boards: readonly Board[] = [],
+): readonly FitProblem[] {
+  return [
+    ...panel.controls.flatMap((control, i) => [
+      ...edgeOf(panel, control),
+      ...tooDeep(panel, control),
+      ...panel.controls.slice(i + 1).flatMap((other) => controlsMeet(control, other)),
+      ...standing.flatMap((under) => meets(panel, control, under)),
+    ]),
+    ...standing.flatMap((under) => tooTall(panel, under)),
+    ...boardBeside(panel, boards),
+  ];
+}
+
+/** A control that reaches farther down than there is room, whatever stands there. */
+function tooDeep({ gapMm }: Panel, control: PanelControl): FitProblem[] {
+  const into = control.depthMm - gapMm;
+  return into <= 0
+    ? []
+    : [
+        {
+          code: 'deep',
+          message: `${nameOf(control)} is ${mm(control.depthMm)} deep and has ${mm(gapMm)}: it goes ${mm(into)} into the board.`,
+          controls: [control.id],
+          meets: [],
+        },
+      ];
+}
+
+/** What stands higher than the lid lets it, anywhere under the panel. */
+function tooTall(panel: Panel, under: Standing): FitProblem[] {
+  const lid = rectangle(
+    { x: panel.widthMm / 2, y: panel.heightMm / 2 },
+    { x: 1, y: 0 },
+    panel.widthMm,
+    panel.heightMm,
+  );
+  const over = under.heightMm - panel.gapMm;
+  return over <= 0 || depthOfOverlap(lid, under.shape) <= 0
+    ? []
+    : [
+        {
+          code: 'tall',
+          message: `${under.name} is ${mm(under.heightMm)} high and has ${mm(panel.gapMm)}: it is ${mm(over)} too tall for the lid.`,
+          controls: [],
+          meets: [under.name],
+        },
+      ];
+}
+
+/** A board that is larger than its panel, or stands askew of it. */
+function boardBeside(panel: Panel, boards: readonly Board[]): FitProblem[] {
+  const board = boards.find((b) => b.id === panel.board?.id);
+  if (!board) return [];
+  const [right, down] = [board.columns - 0.5, board.rows - 0.5].map((n) => n * PITCH_MM) as [number, number];
+  const left = -PITCH_MM / 2;
+  const corners = [left, right].flatMap((x) => [left, down].map((y) => ontoPanel(panel, { x, y })));
+  const over = Math.max(
+    ...corners.map((p) => Math.max(-p.x, -p.y, p.x - panel.widthMm, p.y - panel.heightMm)),
+  );
+  return over <= 0
+    ? []
+    : [
+        {
+          code: 'beside',
+          message: `${board.name ?? 'The board'} sticks ${mm(over)} out beside the panel.`,
+          controls: [],
+          meets: [board.name ?? board.id],
+        },
+      ];
+}
+
+/** How far two shapes are apart where that is less than the air beside things; null where they overlap or are farther apart. */
+function sidewaysGap(control: PanelControl, shape: Polygon): number | null {
+  const grown = {
+    ...control,
+    lengthMm: control.lengthMm + 2 * SIDE_AIR_MM,
+    widthMm: control.widthMm + 2 * SIDE_AIR_MM,
+  };
+  const depth = depthOfOverlap(controlShape(grown), shape);
+  return depth > 0 && depth < SIDE_AIR_MM ? SIDE_AIR_MM - depth : null;
 }
 
 function edgeOf({ widthMm, heightMm }: Panel, control: PanelControl): FitProblem[] {
@@ -108,6 +189,16 @@ function edgeOf({ widthMm, heightMm }: Panel, control: PanelControl): FitProblem
 
 function controlsMeet(a: PanelControl, b: PanelControl): FitProblem[] {
   const depth = depthOfOverlap(controlShape(a), controlShape(b));
+  const apart = depth > 0 ? null : sidewaysGap(a, controlShape(b));
+  if (apart !== null)
+    return [
+      {
+        code: 'close',
+        message: `${nameOf(a)} and ${nameOf(b)} are only ${mm(apart)} apart.`,
+        controls: [a.id, b.id],
+        meets: [],
+      },
+    ];
   return depth <= 0
     ? []
     : [
@@ -122,8 +213,20 @@ function controlsMeet(a: PanelControl, b: PanelControl): FitProblem[] {
 
 function meets({ gapMm }: Panel, control: PanelControl, under: Standing): FitProblem[] {
   const sideways = depthOfOverlap(controlShape(control), under.shape);
-  if (sideways <= 0) return [];
   const into = control.depthMm + under.heightMm - gapMm;
+  if (sideways <= 0) {
+    const apart = into > 0 ? sidewaysGap(control, under.shape) : null;
+    return apart === null
+      ? []
+      : [
+          {
+            code: 'close',
+            message: `${nameOf(control)} goes down only ${mm(apart)} beside ${under.name}.`,
+            controls: [control.id],
+            meets: [under.name],
+          },
+        ];
+  }
   if (into <= -AIR_MM) return [];
   const about = { controls: [control.id], meets: [under.name] };
   return into > 0
@@ -158,6 +261,7 @@ export function freePlaces(
       const tried: PanelControl = { ...size, id: '', at: { x, y } };
       const isFree =
         edgeOf(panel, tried).length === 0 &&
+        tooDeep(panel, tried).length === 0 &&
         panel.controls.every((c) => controlsMeet(tried, c).length === 0) &&
         standing.every((s) => meets(panel, tried, s).length === 0);
       if (isFree) found.push({ x, y });

@@ -179,6 +179,17 @@ describe('wires that the work moves', () => {
 });
 
 describe('a wire as it is typed', () => {
+  it('knows the colours of the trade, and says which word is none', () => {
+    const colour = (line: string) => {
+      const read = parseWireLine(line);
+      return read.ok ? read.wire.colour : read.why;
+    };
+    expect(colour('purple P1.2 to J1.sleeve')).toBe('violet');
+    expect(colour('transparent P1.2 board.in')).toBe('clear');
+    expect(colour('white/blue P1.2 board.in')).toBe('white-blue');
+    expect(colour('mauve P1.2 board.in')).toContain('"mauve" is no colour that is known');
+  });
+
   it('has a colour, two ends and a length, in any order', () => {
     expect(parseWireLine('green P1.2 board.in 120mm')).toEqual({
       ok: true,
