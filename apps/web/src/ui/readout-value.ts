@@ -1,9 +1,18 @@
-import { formatDecibel, formatPlain, formatQuantity, type ReadoutAnswer, type Unit } from '@zemble/core';
+import {
+  formatDecibel,
+  formatPlain,
+  formatQuantity,
+  NOTHING_DB,
+  type ReadoutAnswer,
+  type Unit,
+} from '@zemble/core';
 
 /** A readout's number as it stands in a column; its unit follows, decibels with a fixed decimal, ratios in per cent. */
 export function readoutText(value: number | null | undefined, unit: Unit): string {
   if (value === null || value === undefined) return '–';
+  if (unit === 'dB' && Math.abs(value) >= NOTHING_DB) return 'nothing arrives';
   if (unit === 'dB') return `${formatDecibel(value, 1)} dB`;
+  if (unit === 's' && value === 0) return 'at once';
   if (unit === 'ratio') return `${formatPlain(100 * value, 3)} %`;
   return unit === 's' && value >= LONG_S ? longTime(value) : formatQuantity(value, unit);
 }

@@ -10,6 +10,7 @@ import {
   unitOf,
   usualTolerance,
   WEIGHTINGS,
+  type LayerPart,
   type Weighting,
 } from '@zemble/core';
 import { loadSession } from '../file.ts';
@@ -102,9 +103,21 @@ export async function tolerance(options: Options): Promise<unknown> {
   return {
     unit: unitOf(readout, unit.readouts),
     ...summariseReadout(session, readout, unit, parts, runs),
+    ...leftOut(session.circuit),
     ...assumed,
   };
 }
+
+/** Transistors and valves spread by factors, which a box of tolerances does not hold: said, where there are any. */
+function leftOut({ parts }: { readonly parts: readonly LayerPart[] }): { readonly leftOut?: string } {
+  const refs = parts.filter((p) => SPREADING.has(p.kind)).map((p) => p.ref);
+  return refs.length === 0
+    ? {}
+    : {
+        leftOut: `The spread between copies of ${refs.join(', ')} is not in it: gains differ by a factor of two either way.`,
+      };
+}
+const SPREADING: ReadonlySet<LayerPart['kind']> = new Set(['bjt', 'jfet', 'mosfet', 'triode', 'pentode']);
 
 const PER_CENT = 0.01;
 

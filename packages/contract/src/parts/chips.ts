@@ -57,7 +57,7 @@ export const timer555 = part({
     RDIS: field.quantity('resistor', 'Discharge resistance', { above: 0, usual: 10 }),
     VRESET: field.quantity('voltage', 'Reset acts below', { min: 0, usual: 0.7 }),
   },
-  kindWords: ['555', 'ne555'],
+  kindWords: ['555'],
 });
 
 export const regulator = part({

@@ -5,6 +5,7 @@ import {
   type ControlState,
   type LayerCircuit,
   type LayerPart,
+  type LayerPartOf,
   type Value,
 } from '../../circuit/circuit/index.ts';
 import { ZembleError, type Problem } from '../../base/errors/index.ts';
@@ -136,7 +137,7 @@ export class AnalysisSession {
         detail: 'it is not a signal source',
       });
     }
-    const parts = this.circuit.parts.map((p) => variedPart(p, variant));
+    const parts = this.circuit.parts.map((p) => variedPart(p, variant, this.circuit.parts));
     return new AnalysisSession({ ...this.circuit, parts });
   }
 
@@ -212,7 +213,29 @@ export class AnalysisSession {
   }
 }
 
-function variedPart(part: LayerPart, { values, drive, silence, controls }: Variant): LayerPart {
+/** An alternating voltage of this size and frequency that feeds a rectifier or a transformer is a supply and no signal. */
+const SUPPLYING = { leastV: 3, fromHz: 15, toHz: 500 } as const;
+
+function isSupplying(
+  { value, frequency, pins }: LayerPartOf<'signal'>,
+  others: readonly LayerPart[],
+): boolean {
+  const { leastV, fromHz, toHz } = SUPPLYING;
+  if (typeof value !== 'number' || Math.abs(value) < leastV) return false;
+  if (frequency === undefined || frequency < fromHz || frequency > toHz) return false;
+  const nets = Object.values(pins);
+  return others.some(
+    (p) =>
+      (p.kind === 'diode' || p.kind === 'transformer') &&
+      Object.values(p.pins).filter((net) => nets.includes(net)).length > 0,
+  );
+}
+
+function variedPart(
+  part: LayerPart,
+  { values, drive, silence, controls }: Variant,
+  others: readonly LayerPart[],
+): LayerPart {
   const value = values?.get(part.ref);
   const valued = value === undefined ? part : { ...part, value };
   const state = controls?.get(part.ref);
@@ -228,6 +251,7 @@ function variedPart(part: LayerPart, { values, drive, silence, controls }: Varia
   if (valued.kind !== 'signal') return valued;
   if (drive?.source === valued.ref)
     return { ...valued, value: drive.levelV, frequency: drive.frequencyHz, waveform: 'sine' };
-  if (silence === undefined || (silence === 'all but pulses' && valued.waveform === 'pulse')) return valued;
+  const isKept = valued.waveform === 'pulse' || isSupplying(valued, others);
+  if (silence === undefined || (silence === 'all but pulses' && isKept)) return valued;
   return { ...valued, value: 0 };
 }

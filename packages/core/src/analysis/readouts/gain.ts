@@ -1,15 +1,14 @@
 import type { ReadoutOf } from '@zemble/contract';
 import { magnitude, transfer } from '../analysis/index.ts';
-import { formatQuantity, ratioToDb } from '../../base/quantity/index.ts';
-import { needed, undefinedBecause, type ReadoutType } from './readout-type.ts';
+import { formatQuantity } from '../../base/quantity/index.ts';
+import { levelDb } from './nothing.ts';
+import { needed, type ReadoutType } from './readout-type.ts';
 
 /** Voltage gain at a frequency, dB: from a net, or from a source's electromotive force. */
 export const gain: ReadoutType<'gain'> = {
   describe: (r) => `${r.from} to ${r.to} at ${formatQuantity(r.frequencyHz ?? 0, 'Hz')}`,
   compute(session, r) {
-    const ratio = magnitude(transfer(session, ...transferOf(r)));
-    if (ratio === 0) throw undefinedBecause(r, `nothing of ${r.from} arrives at ${r.to}`);
-    return ratioToDb(ratio);
+    return levelDb(magnitude(transfer(session, ...transferOf(r))));
   },
   slopes: (adjoint, _session, r) => adjoint.gainDb(...transferOf(r)),
 };

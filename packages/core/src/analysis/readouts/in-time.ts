@@ -1,5 +1,5 @@
 import type { ReadoutOf } from '@zemble/contract';
-import { transient, type AnalysisSession } from '../analysis/index.ts';
+import { naturalFrequencies, transient, type AnalysisSession } from '../analysis/index.ts';
 import { crossingsOf, oscillationOf, type Oscillation, type Trace } from '../audio/index.ts';
 import { formatQuantity } from '../../base/quantity/index.ts';
 import { clockRate } from './clock-rate.ts';
@@ -109,12 +109,32 @@ export const delay: ReadoutType<'delay'> = {
   describe: (r) => `until ${r.net} passes ${formatQuantity(r.thresholdV ?? 0, 'V')}`,
   compute(session, r, context) {
     const level = needed(r, 'thresholdV', r.thresholdV);
-    const find = (trace: Trace) => crossingsOf(trace, level, r.rising !== false)[0] ?? null;
+    const isRising = r.rising !== false;
+    const find = (trace: Trace) => {
+      const first = trace.value[0]!;
+      // What is past it as soon as the supply is there needs no time.
+      if (isRising && first >= level && level > 0) return 0;
+      return crossingsOf(trace, level, isRising)[0] ?? null;
+    };
     const found = inGrowingRuns(session, r, context, find);
     if (found !== undefined) return found;
-    throw undefinedBecause(r, `net ${r.net} never passes ${formatQuantity(level, 'V')}`);
+    throw undefinedBecause(
+      r,
+      `net ${r.net} does not pass ${formatQuantity(level, 'V')} in the first ${Math.round(LONGEST_RUN_S / 60)} minutes`,
+    );
   },
 };
+
+/** After this many of its time constants what is slowest moves by less than a hundredth. */
+const SETTLED_TIMES = 5;
+
+/** Time constant of the slowest thing about the operating point that still settles within the longest run, s; 0 without any. */
+function slowestS(session: AnalysisSession): number {
+  const still = session.with({ silence: 'all' });
+  if (!still.tryOperatingPoint().ok) return 0;
+  const times = naturalFrequencies(still).poles.flatMap(({ re }) => (re < 0 ? [-1 / re] : []));
+  return Math.max(0, ...times.filter((t) => SETTLED_TIMES * t <= LONGEST_RUN_S));
+}
 
 /** A net has come to rest when it moves by less than this part of its peak in the second half of a run. */
 const AT_REST = 0.01;
@@ -128,12 +148,13 @@ export const thump: ReadoutType<'thump'> = {
       const late = value.slice(timeS.findIndex((t) => t > timeS.at(-1)! / 2));
       return Math.max(...late) - Math.min(...late) <= AT_REST * peak ? peak : null;
     };
-    // A net may rest before a slow part has begun to move it: the run after the first quiet one decides.
+    // A net may rest before a slow part has begun to move it, as a relay that waits: it is quiet when the slowest has settled.
+    const settledS = SETTLED_TIMES * slowestS(session);
     let quiet = 0;
-    const found = inGrowingRuns(session, r, context, (trace) => {
+    const found = inGrowingRuns(session, r, context, (trace, untilS) => {
       const peak = find(trace);
       quiet = peak === null ? 0 : quiet + 1;
-      return quiet >= 3 ? peak : null;
+      return untilS >= settledS && quiet >= (settledS > 0 ? 1 : 3) ? peak : null;
     });
     if (found !== undefined) return found;
     throw undefinedBecause(r, `net ${r.net} does not come to rest`);

@@ -1,3 +1,4 @@
+export { NOTHING_DB } from './nothing.ts';
 export type { Readout, ReadoutOf, Want } from '@zemble/contract';
 export { checkReadouts } from './check-readouts.ts';
 export { clockFault, clockOhm } from './clock-rate.ts';

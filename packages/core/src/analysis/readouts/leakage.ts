@@ -1,5 +1,6 @@
 import { magnitude, transfer } from '../analysis/index.ts';
-import { formatQuantity, ratioToDb } from '../../base/quantity/index.ts';
+import { formatQuantity } from '../../base/quantity/index.ts';
+import { levelDb, NOTHING_DB } from './nothing.ts';
 import { needed, undefinedBecause, type ReadoutType } from './readout-type.ts';
 
 /** How far below the wanted net a signal arrives at the other channel, dB. */
@@ -8,12 +9,14 @@ export const separation: ReadoutType<'separation'> = {
   compute(session, r) {
     const from = needed(r, 'from', r.from);
     const frequencyHz = needed(r, 'frequencyHz', r.frequencyHz);
-    const levelAt = (net: string) => {
-      const ratio = magnitude(transfer(session, from, net, frequencyHz));
-      if (ratio === 0) throw undefinedBecause(r, `nothing of ${from} arrives at ${net}`);
-      return ratioToDb(ratio);
-    };
-    return levelAt(needed(r, 'wanted', r.wanted)) - levelAt(needed(r, 'leak', r.leak));
+    const levelAt = (net: string) => levelDb(magnitude(transfer(session, from, net, frequencyHz)));
+    const [wanted, leak] = [needed(r, 'wanted', r.wanted), needed(r, 'leak', r.leak)];
+    const [there, elsewhere] = [levelAt(wanted), levelAt(leak)];
+    if (there <= -NOTHING_DB && elsewhere <= -NOTHING_DB)
+      throw undefinedBecause(r, `nothing of ${from} arrives at ${wanted} or ${leak}`);
+    // What does not arrive is as far apart as anything is, whatever arrives at the other.
+    if (elsewhere <= -NOTHING_DB) return NOTHING_DB;
+    return there <= -NOTHING_DB ? -NOTHING_DB : there - elsewhere;
   },
 };
 

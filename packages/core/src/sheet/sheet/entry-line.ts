@@ -185,6 +185,9 @@ function partEntry(part: Part, words: readonly string[]): EntryResult {
   return { ok: true, entry: { kind: 'part', ref: part.ref, value: value === 0 ? 'short' : value, ...more } };
 }
 
+/** A diode test shows no more than its own battery, V (common practice). */
+const MOST_JUNCTION_V = 10;
+
 /** What beside the main value the line begins with, and takes the word away: `be`, `b-e`, `gain`, `leak`. */
 function aspectIn(part: Part, words: string[]): Aspect | null {
   const first = words[0]?.toLowerCase();
@@ -211,6 +214,11 @@ function readAspect(part: Part, aspect: Aspect, word: string, how: How): EntryRe
   if (!parsed.ok) return bad(`${part.ref} ${aspect.words[0]}: ${parsed.problem.message}`, part.ref);
   const { value } = parsed.readings[0];
   if (!(value >= 0)) return bad(`${part.ref}: a reading of a part is not below zero.`, part.ref);
+  if (aspect.quantity === 'voltage' && value > MOST_JUNCTION_V)
+    return bad(
+      `${part.ref}: ${word} is no voltage of a junction; with its unit, ${value} mV is typed ${value}mV.`,
+      part.ref,
+    );
   return { ok: true, entry: aspectEntry(part, aspect, value, how) };
 }
 
