@@ -60,6 +60,9 @@ const USUAL_THD = 0.01;
 const LEAST_LEVEL_V = 1e-4;
 const LARGEST_LEVEL_V = 100;
 const LEVEL_STEP = 10;
+/** An output that grows by this part of what the level does is not at its limit yet. */
+const GROWS = 0.6;
+const FINE_STEP = 1.5;
 /** The level is narrowed to this part of itself. */
 const RESOLUTION = 1e-3;
 const MOST_TRIALS = 24;
@@ -70,44 +73,63 @@ const EDGE = 0.02;
 interface Trial {
   readonly levelV: number;
   readonly distortion: number;
+  /** Amplitude of the fundamental at the output, V. */
+  readonly fundamentalV: number;
 }
 
-/** The period at the largest level at which the distortion is within the limit. */
+/**
+ * The period at the largest level below clipping at which the distortion is within the limit. What distorts by more at low
+ * level, as the crossing over of a class B stage, is passed by as long as the output still grows with the level.
+ */
 function limitPeriod(
   session: AnalysisSession,
   r: ReadoutOf<'headroom' | 'outputPower'>,
   context: ReadoutContext,
 ): Period {
   const limit = r.thd ?? USUAL_THD;
-  let known = periodAt(session, r, LEAST_LEVEL_V);
-  const least = distortionOf(r, known);
-  if (least > limit)
-    throw undefinedBecause(
-      r,
-      `it distorts by more than ${(100 * limit).toPrecision(2)} % already at ${formatQuantity(LEAST_LEVEL_V, 'V')}`,
-    );
+  let known: Period | undefined;
   /** Tries a level, beginning where the last good one was; what has no steady state is beyond the limit. */
   const tried = (levelV: number): Trial => {
     checkTime(r, context);
     let period: Period;
     try {
-      period = periodAt(session, r, levelV, known.points[0]);
+      period = periodAt(session, r, levelV, known?.points[0]);
     } catch (error) {
-      if (error instanceof ZembleError) return { levelV, distortion: Number.POSITIVE_INFINITY };
+      if (error instanceof ZembleError && levelV > LEAST_LEVEL_V)
+        return { levelV, distortion: Number.POSITIVE_INFINITY, fundamentalV: 0 };
       throw error;
     }
     const distortion = distortionOf(r, period);
     if (distortion <= limit) known = period;
-    return { levelV, distortion };
+    return { levelV, distortion, fundamentalV: period.amplitudes[1]! };
   };
-  let low: Trial = { levelV: LEAST_LEVEL_V, distortion: least };
-  let high = tried(LEAST_LEVEL_V * LEVEL_STEP);
-  while (high.distortion <= limit) {
-    low = high;
-    if (low.levelV * LEVEL_STEP > LARGEST_LEVEL_V)
-      throw undefinedBecause(r, `it does not distort up to ${formatQuantity(low.levelV, 'V')}`);
-    high = tried(low.levelV * LEVEL_STEP);
+  const scan: Trial[] = [tried(LEAST_LEVEL_V)];
+  for (let next = scan[0]!; next.levelV * LEVEL_STEP <= LARGEST_LEVEL_V * (1 + RESOLUTION);) {
+    const before = next;
+    next = tried(before.levelV * LEVEL_STEP);
+    scan.push(next);
+    const grows = next.fundamentalV >= GROWS * LEVEL_STEP * before.fundamentalV;
+    if (next.distortion > limit && !grows) break;
   }
+  const top = scan.at(-1)!;
+  const at = scan.findLastIndex((t) => t.distortion <= limit);
+  // Between two decades there may be a stretch within the limit that neither shows.
+  let [low, high] = at >= 0 ? [scan[at]!, scan[at + 1]] : [undefined, top];
+  for (
+    let levelV = top.levelV / FINE_STEP;
+    !low && levelV > top.levelV / LEVEL_STEP ** 2;
+    levelV /= FINE_STEP
+  ) {
+    const trial = tried(levelV);
+    if (trial.distortion <= limit) low = trial;
+    else high = trial;
+  }
+  if (!low)
+    throw undefinedBecause(
+      r,
+      `it distorts by more than ${(100 * limit).toPrecision(2)} % at every level, already at ${formatQuantity(LEAST_LEVEL_V, 'V')}`,
+    );
+  if (!high) throw undefinedBecause(r, `it does not distort up to ${formatQuantity(low.levelV, 'V')}`);
   /** What the lower end counts against the upper one, and which end was moved last. */
   let balance = 1;
   let moved: 'low' | 'high' | null = null;
@@ -121,7 +143,7 @@ function limitPeriod(
     if (end === 'low') low = next;
     else high = next;
   }
-  return known;
+  return known!;
 }
 
 /**

@@ -162,3 +162,25 @@ describe('what begins late, or at once', () => {
     );
   });
 });
+
+describe('a class B stage', () => {
+  it('has its headroom under clipping, whatever its crossing over does at low level', () => {
+    const lines = `V1 15V vp 0\nV2 15V 0 vm\nG1 1V in 0\nU1 NE5532 plus=in minus=m out=d vplus=vp vminus=vm
+      Q1 bjt npn c=vp b=d e=o IS=1e-12 BF=80\nQ2 bjt pnp c=vm b=d e=o IS=1e-12 BF=80
+      R1 10k o m\nR2 1k m 0\nLD1 kind=load 8 o 0`;
+    const thdAt = (levelV: number) =>
+      read(lines, { kind: 'thd', source: 'G1', out: 'o', frequencyHz: 1000, levelV });
+    expect(thdAt(1e-3)).toBeGreaterThan(0.01);
+    const headroom = read(lines, { kind: 'headroom', source: 'G1', out: 'o', frequencyHz: 1000 });
+    // Within 15 V, less the headroom of the chip and a junction: volts and not millivolts.
+    expect(headroom).toBeGreaterThan(2);
+    const power = read(lines, {
+      kind: 'outputPower',
+      source: 'G1',
+      out: 'o',
+      load: 'LD1',
+      frequencyHz: 1000,
+    });
+    expect(power).toBeCloseTo(headroom ** 2 / 16, 1);
+  });
+});
