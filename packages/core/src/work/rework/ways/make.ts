@@ -282,7 +282,9 @@ class Attempt {
       const broken = breach(goal, off);
       return Number.isNaN(off) ? Infinity : broken * BREACH_COUNTS + Math.abs(off);
     };
-    const there = this.inDrawer(unknown, exact).filter((v) => isAllowed(v) && rate(v) <= goal.within);
+    const there = this.inDrawer(unknown, exact).filter(
+      (v) => isAllowed(v) && breach(goal, this.off(unknown, v)) <= goal.within,
+    );
     const [best] = (there.length > 0 ? there : candidates)
       .map((value) => ({ value, rating: rate(value) }))
       .sort((a, b) => a.rating - b.rating);

@@ -299,6 +299,17 @@ describe('supply', () => {
     expect(-decibel(ripple)).toBeGreaterThan(18.9);
   });
 
+  it('takes what the drawer has where that is near enough', () => {
+    const place = placeIn(circuitOf(LOADED), { ref: 'V1' });
+    const values = (count: number) =>
+      makeWay(way('supply-cell'), place, { lost: 1, db: 20, hz: 100 }, [
+        { kind: 'resistor', value: 190, count, place: 'A2' },
+      ]).steps.flatMap((s) => (s.do === 'add' && s.part.kind === 'resistor' ? [s.part.marked] : []));
+    // 181.8 ohm would be exact, and 180 of E24 nearer.
+    expect(values(1)).toEqual([190]);
+    expect(values(0)).toEqual([180]);
+  });
+
   it('a choke: 1/(w^2 LC - 1), and only its wire is lost', () => {
     const { reads, lastOf } = done(
       'supply-choke',
