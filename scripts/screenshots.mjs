@@ -101,7 +101,7 @@ async function takeEach(browser, address) {
   await stage(page, 'Rework');
   await page.locator('[data-ref=V1]').first().click();
   await page.getByRole('button', { name: 'RC cell in the supply' }).click();
-  await page.getByText(/are drawn: about/).waitFor();
+  await page.getByText(/V of 12 V are left/).waitFor();
   await take(page, 'ways');
   await page.goto('/');
   await unit(page, /Lark 3/).click();
