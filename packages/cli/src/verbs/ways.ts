@@ -1,16 +1,20 @@
 import {
   asksAt,
   makeWay,
+  NoOperatingPoint,
   parseValue,
   placeIn,
   QUANTITY_KINDS,
   WAYS,
+  ZembleError,
   type Answers,
   type Ask,
+  type Made,
   type Place,
   type Way,
 } from '@zemble/core';
 import { loadUnit } from '../file.ts';
+import { NoAnswer } from '../no-answer.ts';
 import { UsageError, type Options } from '../options.ts';
 
 /** `ways FILE --at REF|NET [--layer planned]`: what offers itself at a part or a net, with what each asks. */
@@ -35,14 +39,24 @@ export async function way(options: Options): Promise<unknown> {
   if (!found)
     throw new UsageError(`There is no way of doing "${id}"; there are ${WAYS.map((w) => w.id).join(', ')}.`);
   const asks = asksAt(found, place);
-  if (!asks) throw new UsageError(`"${found.title}" does not fit at ${options.requiredText('at')}.`);
-  const { name, steps, promises, sentences, warnings } = makeWay(found, place, answersFrom(options, asks));
+  if (!asks) throw new NoAnswer(`"${found.title}" does not fit at ${options.requiredText('at')}.`);
+  const { name, steps, promises, sentences, warnings } = madeOf(found, place, answersFrom(options, asks));
   return {
     change: { id: changeId(place, found), name, purpose: 'modification', state: 'planned', steps },
     promises,
     sentences,
     warnings,
   };
+}
+
+/** What comes of a way. Throws a NoAnswer with the reason where it cannot be. */
+function madeOf(found: Way, place: Place, answers: Answers): Made {
+  try {
+    return makeWay(found, place, answers);
+  } catch (error) {
+    if (error instanceof ZembleError || error instanceof NoOperatingPoint) throw new NoAnswer(error.message);
+    throw error;
+  }
 }
 
 const askOf = ({ id, label, quantity, given }: Ask) => ({
