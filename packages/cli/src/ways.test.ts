@@ -79,5 +79,8 @@ describe('ways and way', () => {
       (await way('--at', 'U1', '--id', 'gain-by-feedback', '--answers', '{"loud":1}')).sentence,
     ).toContain('"loud" is not asked here; asked are gain');
     expect((await way('--at', 'U1', '--id', 'gain-by-feedback', '--answers', '{')).code).toBe(2);
+    // Ten or ten thousand: it is asked, and not guessed.
+    const grouped = await way('--at', 'C1', '--id', 'pad', '--answers', '{"ohm":"10,000"}');
+    expect(grouped).toMatchObject({ code: 2, sentence: expect.stringContaining('may be 10 or 10000') });
   });
 });

@@ -22,7 +22,8 @@ export function correctable(change: Entry): Correctable | null {
       return {
         text: lineOf(change.part),
         read(text) {
-          const read = parseSheetLine(text);
+          // The nets that it had keep their names.
+          const read = parseSheetLine(text, { ground: '0', parts: [change.part] });
           if (!read.ok) return { why: read.problem.message };
           const { found: _found, ...part } = read.part;
           return { change: { ...change, part: { ...change.part, ...part } as typeof change.part } };

@@ -114,7 +114,11 @@ function answerOf({ id, quantity, given }: Ask, said: unknown): number {
   if (typeof said === 'number' && Number.isFinite(said)) return said;
   const read =
     typeof said === 'string' ? parseValue(said, { kind: quantity, purpose: 'reading' }) : undefined;
-  if (read?.ok) return read.readings[0].value;
+  if (read?.ok) {
+    const values = [...new Set(read.readings.map((r) => r.value))];
+    if (values.length === 1) return values[0]!;
+    throw new UsageError(`The answer to "${id}" may be ${values.join(' or ')}: type it without a comma.`);
+  }
   throw new UsageError(
     `The answer to "${id}" cannot be read: ${read ? read.problem.message : 'it is a value, as "6dB"'}`,
   );

@@ -1,5 +1,5 @@
 import type { ChangePurpose } from '@zemble/contract';
-import { parseChangeLine, parseSheetLine } from '@zemble/core';
+import { asTypedNet, parseChangeLine, parseSheetLine, type KnownNets } from '@zemble/core';
 import { Button, Input, type InputRef } from 'antd';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
@@ -27,17 +27,22 @@ const TURN_KEY = 't';
 const REVERSED = /plus stands .* below its minus/;
 
 /** The typed line with the two nets of a part that it adds changed over; null where it adds none such. */
-export function turnedRound(line: string, ref: string | undefined): string | null {
+export function turnedRound(line: string, ref: string | undefined, known: KnownNets): string | null {
   if (ref === undefined) return null;
   const phrases = line.split(';');
   const at = phrases.findIndex((phrase) => new RegExp(`(?:^|[:\\s])\\+\\s?${ref}\\s`, 'i').test(phrase));
   if (at < 0) return null;
-  const read = parseSheetLine(phrases[at]!.slice(phrases[at]!.indexOf('+') + 1).replace(/ via \S+\s*$/i, ''));
+  const read = parseSheetLine(
+    phrases[at]!.slice(phrases[at]!.indexOf('+') + 1).replace(/ via \S+\s*$/i, ''),
+    known,
+  );
   const nets = read.ok ? Object.values(read.part.pins) : [];
   if (nets.length !== 2) return null;
   // The two nets are the words that are they, the last ones of the line: what stands between is kept.
   const words = phrases[at]!.split(/(\s+)/);
-  const [first, second] = nets.map((net) => words.lastIndexOf(net)) as [number, number];
+  const [first, second] = nets.map((net) =>
+    words.findLastIndex((word) => asTypedNet(word, known) === net),
+  ) as [number, number];
   if (first < 0 || second < 0 || first === second) return null;
   [words[first], words[second]] = [words[second]!, words[first]!];
   phrases[at] = words.join('');
@@ -74,9 +79,11 @@ export function ChangeEntry() {
     [phrase, document.circuit],
   );
   const warnings = useTypedWarnings(document.circuit, read?.ok ? read.steps : null);
-  const reversed = warnings.find((p) => turnedRound(line, p.ref) !== null && REVERSED.test(p.message));
+  const reversed = warnings.find(
+    (p) => turnedRound(line, p.ref, document.circuit) !== null && REVERSED.test(p.message),
+  );
   const turnRound = () => {
-    const turned = turnedRound(line, reversed?.ref);
+    const turned = turnedRound(line, reversed?.ref, document.circuit);
     if (turned !== null) setLine(turned);
   };
   const keep = () => {

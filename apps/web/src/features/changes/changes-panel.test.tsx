@@ -58,12 +58,12 @@ describe('the field for changes', () => {
   it('says what a typed change would do wrong, and turns a reversed capacitor round by one key', async () => {
     showInUnit(unit, <ChangesPanel />);
     const field = screen.getByLabelText('Type a change');
-    await userEvent.type(field, 'Hum: +C9 10u 25V polarised 0 a');
+    await userEvent.type(field, 'Hum: +C9 10u 25V polarised gnd a');
     expect(screen.getByRole('alert').textContent).toMatch(
       /C9: it is polarised, and its plus stands 4.5 V below/,
     );
     await userEvent.keyboard('{Alt>}t{/Alt}');
-    expect((field as HTMLInputElement).value).toBe('Hum: +C9 10u 25V polarised a 0');
+    expect((field as HTMLInputElement).value).toBe('Hum: +C9 10u 25V polarised a gnd');
     expect(screen.queryByRole('alert')).toBeNull();
     await userEvent.clear(field);
     await userEvent.type(field, 'R1 -> 1M');

@@ -27,10 +27,7 @@ export function PartEntry(props: PartEntryProps) {
   const { circuit, editing, onEnter, onEdit, onRemove, onStep, onLeave } = props;
   const { line, setLine, isRefused, refuse } = useTypedLine(() => lineOf(editing));
   const field = useRef<HTMLInputElement>(null);
-  const read = useMemo(
-    () => (line.trim() === '' ? null : parseSheetLine(line, circuit.ground)),
-    [line, circuit.ground],
-  );
+  const read = useMemo(() => (line.trim() === '' ? null : parseSheetLine(line, circuit)), [line, circuit]);
   const words = useMemo(() => completions(line, circuit), [line, circuit]);
   useEffect(() => field.current?.focus(), []);
   const clear = () => {

@@ -23,7 +23,7 @@ export {
   type LayerPartOf,
   type Value,
 } from './layer.ts';
-export { asTypedNet } from './ground-word.ts';
+export { asTypedNet, type KnownNets } from './ground-word.ts';
 export {
   isPolarised,
   netsOf,

@@ -42,10 +42,7 @@ export interface LayerCircuit {
  * ground's, where no net has it for its name.
  */
 export function netNamed(circuit: Pick<LayerCircuit, 'renamed' | 'ground' | 'parts'>, net: string): string {
-  const named = circuit.renamed?.get(net) ?? net;
-  const typed = asTypedNet(named, circuit.ground);
-  const isName = () => circuit.parts.some((part) => Object.values(part.pins).includes(named));
-  return typed === named || isName() ? named : typed;
+  return asTypedNet(circuit.renamed?.get(net) ?? net, circuit);
 }
 
 /** Layers whose values hold for a part as it came, the later before the earlier. */

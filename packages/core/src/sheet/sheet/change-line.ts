@@ -104,7 +104,7 @@ function fit(ref: string, rest: string, circuit: LayerCircuit): Reading {
       ref,
     );
   const nets = Object.entries(part.pins).map(([pin, net]) => `${pin}=${net}`);
-  const read = parseSheetLine(`${ref} kind=${part.kind} ${rest} ${nets.join(' ')}`, circuit.ground);
+  const read = parseSheetLine(`${ref} kind=${part.kind} ${rest} ${nets.join(' ')}`, circuit);
   if (!read.ok) return bad(read.problem.message, ref);
   const { ref: _ref, kind: _kind, pins: _pins, marked, ...fields } = read.part;
   if (read.part.kind !== part.kind)
@@ -121,8 +121,8 @@ function fit(ref: string, rest: string, circuit: LayerCircuit): Reading {
   ];
 }
 
-function partOf(line: string, { ground }: LayerCircuit): Part | Problem {
-  const read = parseSheetLine(line, ground);
+function partOf(line: string, circuit: LayerCircuit): Part | Problem {
+  const read = parseSheetLine(line, circuit);
   return read.ok ? read.part : bad(read.problem.message);
 }
 

@@ -1,5 +1,5 @@
 import type { PartKind } from '@zemble/contract';
-import { asTypedNet, isPassive, KINDS, type Part } from '../../circuit/circuit/index.ts';
+import { asTypedNet, isPassive, KINDS, type KnownNets, type Part } from '../../circuit/circuit/index.ts';
 import { problem, type Problem } from '../../base/errors/index.ts';
 import {
   pinByNumber,
@@ -64,15 +64,15 @@ function numbersOf(packaged: Packaged): (name: string) => string | undefined {
 export class LineReader {
   private readonly ref: string;
   private readonly kind: PartKind;
-  private readonly ground: string | undefined;
+  private readonly known: KnownNets | undefined;
   private readonly plain: readonly string[];
   private readonly pairs: readonly (readonly [name: string, value: string])[];
 
-  /** @param ground the net that words for the ground stand for; without it they are names like others */
-  constructor(ref: string, kind: PartKind, words: readonly string[], ground?: string) {
+  /** @param known where words for the ground are looked up; without it they are names like others */
+  constructor(ref: string, kind: PartKind, words: readonly string[], known?: KnownNets) {
     this.ref = ref;
     this.kind = kind;
-    this.ground = ground;
+    this.known = known;
     const pairs = words.map((word) => /^([^=]+)=(.+)$/.exec(word));
     this.plain = words.filter((word) => !word.includes('='));
     const said = pairs.flatMap((match) => (match ? [[match[1]!, match[2]!] as const] : []));
@@ -156,7 +156,7 @@ export class LineReader {
   }
 
   private attempt(split: Split): LineReading | undefined {
-    const draft = new Draft(this.ref, this.kind, this.shared, this.ground);
+    const draft = new Draft(this.ref, this.kind, this.shared, this.known);
     for (const [name, value] of this.pairs) if (!draft.pair(name, value)) return undefined;
     let wordsBefore = 0;
     let colours: string[] = [];
@@ -198,7 +198,7 @@ export class LineReader {
     const { ref, kind, plain } = this;
     const { words, pins, value } = KINDS[kind];
     const say = (detail: string) => unreadable(`${ref}: ${detail}`, ref);
-    const draft = new Draft(ref, kind, this.shared, this.ground);
+    const draft = new Draft(ref, kind, this.shared, this.known);
     for (const [name, text] of this.pairs) if (!draft.pair(name, text)) return say(draft.why);
     const netCount = Math.min(plain.length, open.length);
     const head = plain.slice(0, plain.length - netCount);
@@ -245,15 +245,15 @@ class Draft {
   why = '';
   private readonly ref: string;
   private readonly shared: readonly string[];
-  private readonly ground: string | undefined;
+  private readonly known: KnownNets | undefined;
   private readonly fields = new Map<string, unknown>();
   private readonly pins = new Map<string, string>();
 
-  constructor(ref: string, kind: PartKind, shared: readonly string[], ground: string | undefined) {
+  constructor(ref: string, kind: PartKind, shared: readonly string[], known: KnownNets | undefined) {
     this.ref = ref;
     this.kind = kind;
     this.shared = shared;
-    this.ground = ground;
+    this.known = known;
   }
 
   get marked(): unknown {
@@ -317,7 +317,7 @@ class Draft {
   }
 
   private setPin(pin: string, net: string): void {
-    this.pins.set(pin, this.ground === undefined ? net : asTypedNet(net, this.ground));
+    this.pins.set(pin, this.known === undefined ? net : asTypedNet(net, this.known));
   }
 
   private setField(name: string, value: string): boolean {

@@ -12,6 +12,22 @@ const refused = (line: string) => {
   return read.ok ? null : read.problem.message;
 };
 
+describe('a word for the ground', () => {
+  it('is the ground, whatever that is called, but where a net has the word for its name', () => {
+    const earth = part('R1 10 chassis earthed');
+    const known = { ground: 'com', parts: [{ ...earth, pins: { a: 'com', b: 'earth' } }] };
+    const nets = (line: string) => {
+      const read = parseSheetLine(line, known);
+      return read.ok ? Object.values(read.part.pins) : read.problem.message;
+    };
+    expect(nets('R9 1k a gnd')).toEqual(['a', 'com']);
+    expect(nets('R9 1k a GROUND')).toEqual(['a', 'com']);
+    // A protective earth stays what it is.
+    expect(nets('R9 1k earth gnd')).toEqual(['earth', 'com']);
+    expect(nets('R9 1k a 0')).toEqual(['a', '0']);
+  });
+});
+
 describe('parseSheetLine', () => {
   it.each([
     ['R4 47k in n2', { ref: 'R4', kind: 'resistor', marked: 47_000, pins: { a: 'in', b: 'n2' } }],

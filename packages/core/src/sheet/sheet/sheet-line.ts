@@ -1,5 +1,5 @@
 import type { PartKind } from '@zemble/contract';
-import { kindOfRef, KINDS } from '../../circuit/circuit/index.ts';
+import { kindOfRef, KINDS, type KnownNets } from '../../circuit/circuit/index.ts';
 import { modelNamed } from '../../circuit/models/index.ts';
 import { LineReader, unreadable, VALUE_COST, type LineReading, type SheetLineResult } from './line-reader.ts';
 import { kindOfWord } from './line-words.ts';
@@ -16,17 +16,17 @@ import { kindOfWord } from './line-words.ts';
  * @example parseSheetLine('C10 470u 16V feed2 0 polarised')
  * @example parseSheetLine('P1 A10k a w b') // a log potentiometer
  * @example parseSheetLine('R9 0R a b') // a link
- * @param ground name of the ground's net: `gnd`, `GND`, `ground` and `earth` are it
+ * @param known the circuit that the line is of: `gnd`, `GND`, `ground` and `earth` are its ground where no net has that name
  * @returns the part with its marked value in SI units, or what could not be understood
  */
-export function parseSheetLine(line: string, ground = USUAL_GROUND): SheetLineResult {
+export function parseSheetLine(line: string, known: KnownNets = BLANK): SheetLineResult {
   const words = wordsOf(line);
   const ref = refIn(words);
   if (typeof ref !== 'string') return ref;
   const written = words.slice(1);
   const best = (rest: readonly string[]): LineReading | undefined => {
     const read = readingsOf(ref, rest).map(({ kind, words: own }) =>
-      new LineReader(ref, kind, own, ground).read(),
+      new LineReader(ref, kind, own, known).read(),
     );
     const least = Math.min(...read.map((r) => r.cost));
     return read.find((r) => r.cost === least);
@@ -40,8 +40,8 @@ export function parseSheetLine(line: string, ground = USUAL_GROUND): SheetLineRe
   );
 }
 
-/** The ground's net where a circuit says nothing else. */
-const USUAL_GROUND = '0';
+/** A circuit of which nothing is known, with the ground's usual name. */
+const BLANK: KnownNets = { ground: '0', parts: [] };
 
 /** A designator as some write it before the rest: "R4: 47k", "R4 = 47k". */
 const HEADED = /^([A-Za-z]+\d[A-Za-z0-9._-]*)\s*[:=]\s*(?=\S)/;
