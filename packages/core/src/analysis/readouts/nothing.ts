@@ -8,4 +8,4 @@ export const NOTHING_DB = 160;
 
 /** A voltage ratio in dB, no lower than what is nothing. */
 export const levelDb = (ratio: number): number =>
-  ratio > 0 ? Math.max(-NOTHING_DB, ratioToDb(ratio)) : -NOTHING_DB;
+  ratio === 0 ? -NOTHING_DB : Math.max(-NOTHING_DB, ratioToDb(ratio));

@@ -4,6 +4,7 @@ import { parseChangeLine } from '../../sheet/sheet/index.ts';
 import { circuitOf } from '../../testing/circuits.ts';
 import type { Circuit, UnitDocument } from '../../circuit/circuit/index.ts';
 import { benchSteps } from './bench-steps.ts';
+import { tickOf } from './tick.ts';
 
 const change = (circuit: Circuit, id: string, line: string, more: Partial<Change> = {}): Change => {
   const read = parseChangeLine(line, circuit);
@@ -41,6 +42,22 @@ describe('before the first power', () => {
     expect(back).toBeGreaterThan(0);
     expect(back).toBeLessThan(power);
     expect(steps[back]!.ticks).toEqual({ change: 'leg', step: 0 });
+  });
+
+  it('each that is lifted comes back by its own tick, whatever else is still out', () => {
+    const came = circuitOf('V1 9V v 0\nR1 1k v a\nR2 1k a 0\nC1 1u a out\nR5 1k out 0');
+    const leg = (id: string, pin: string) =>
+      change(came, id, `lift ${pin}`, { purpose: 'diagnosis', state: 'done' });
+    const changes = [leg('one', 'R5.a'), leg('two', 'C1.a'), change(came, 'm', 'R2 -> 2k')];
+    const { steps } = said({ ...came, changes });
+    const unit: Parameters<typeof tickOf>[0] = {
+      ticks: {},
+      changes: changes.map((c, i) => ({ id: String(i), version: 1, position: i, change: c })),
+    };
+    for (const id of ['one', 'two']) {
+      const tick = tickOf(unit, steps, `back:${id}.0`, true, '2026-12-01T12:00:00.000Z');
+      expect(tick.change?.change).toMatchObject({ id, state: 'undone' });
+    }
   });
 
   it('a plug that switches the supply is put in, and the rails are those with it', () => {

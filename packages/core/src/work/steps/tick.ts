@@ -43,9 +43,13 @@ export function tickOf(
 const WAY_BACK = /^back:(.+)\.\d+$/;
 const isWayBack = (id: string): boolean => WAY_BACK.test(id);
 
+/** Whether the rest of the way back of the same change is ticked; that of another, which comes back beside it, is not asked. */
 function othersAreDone(unit: Ticked, steps: readonly BenchStep[], id: string): boolean {
   const held = heldTicks(unit);
-  return steps.every((step) => !isWayBack(step.id) || step.id === id || Object.hasOwn(held, step.id));
+  const changeOf = (backId: string) => WAY_BACK.exec(backId)?.[1];
+  return steps.every(
+    (step) => changeOf(step.id) !== changeOf(id) || step.id === id || Object.hasOwn(held, step.id),
+  );
 }
 
 /** Ticks without those of a way back that was gone before the change was done again. */

@@ -47,7 +47,7 @@ export const monoMix: Way = {
         unknowns: [{ refs: [r1, r2], series: 'E24', goal: 0 }],
         goals: [
           { readout: apart, aim: separation!, is: 'least', within: 0.5 },
-          { readout: arrives, aim: 0, is: 'most', within: 60 },
+          { readout: arrives, aim: 0, is: 'most', within: 0.01 },
         ],
         says: ({ value, reads }) => [
           `${formatQuantity(value(r1), 'ohm')} each: ${formatQuantity(reads[0]!, 'dB')} between ${left} and ${right}, and ${formatQuantity(-reads[1]!, 'dB')} lost from ${net} into ${left}.`,

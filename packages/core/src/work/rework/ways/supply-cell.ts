@@ -149,6 +149,9 @@ const SOLD_V = [5, 6, 8, 9, 12, 15, 18, 24];
 /** A regulator of the usual kind keeps less than this of the ripple (data sheets, 60 dB and more). */
 const DROPOUT_V = 2.5;
 
+/** What such a case gets rid of on a heat sink of a size that fits, W (common practice). */
+const MOST_HEAT_W = 10;
+
 /** A regulator in place of a cell: what is left is fixed, and the hum is gone as far as its drop lasts. */
 export const supplyRegulator: Way = {
   id: 'supply-regulator',
@@ -189,7 +192,7 @@ export const supplyRegulator: Way = {
         unknowns: [],
         goals: [
           { readout: { kind: 'voltage', net }, aim: sold, is: 'equal', within: 0.01 },
-          { readout: { kind: 'dissipation', part: u }, aim: 2, is: 'most', within: 5 },
+          { readout: { kind: 'dissipation', part: u }, aim: MOST_HEAT_W, is: 'most', within: 0 },
         ],
         mayMoveRest: true,
         says: ({ reads }) => [
