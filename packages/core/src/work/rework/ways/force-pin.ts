@@ -11,10 +11,15 @@ const HIGH_SHARE = 0.7;
 /** Positive rails, the lowest first, of which a pin may be pulled to one. */
 const railsOf = (place: Place) => place.supplies().filter((s) => s.volts > 1);
 
-/** A net that something may drive: no rail, and nothing that holds the ground. */
+/** A tone above this for 1 V at its source makes a net one of the signal, V. */
+const SIGNAL_V = 1e-3;
+
+/** A net that something may drive: no rail, nothing in the way of a signal, and no input that holds a loop together. */
 function isPin(place: Place): boolean {
   const { net } = place;
-  if (net === undefined || net === place.ground) return false;
+  if (net === undefined || net === place.ground || place.tone(net) > SIGNAL_V) return false;
+  const isInLoop = place.at(net).some((p) => p.kind === 'opamp' && [p.pins.minus, p.pins.out].includes(net));
+  if (isInLoop) return false;
   return !place.supplies().some((s) => s.net === net) && railsOf(place).length > 0;
 }
 
