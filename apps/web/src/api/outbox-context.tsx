@@ -72,14 +72,14 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
       new Outbox({
         store,
         send: sendWrite,
-        onAnswer: ({ unitId, edits }, { change }) => {
-          if (edits.length > 0) void applyNews({ mutate, cache }, { unitId, edits });
-          // A new unit: the server has given it a number.
-          else if (change.type === 'create-unit') void mutate(unitKey(unitId));
+        onAnswer: async ({ unitId, edits }, { change }) => {
           if (change.type === 'create-unit') void mutate('units');
           else refreshList();
           // A tick and a change that is done take parts from the drawer, and put them back.
           if (TAKES_PARTS.has(change.type)) for (const key of [DRAWER_KEY, NEEDS_KEY]) void mutate(key);
+          if (edits.length > 0) await applyNews({ mutate, cache }, { unitId, edits });
+          // A new unit: the server has given it a number.
+          else if (change.type === 'create-unit') await mutate(unitKey(unitId));
         },
         onRefused: (_write, problem) =>
           notices.error({

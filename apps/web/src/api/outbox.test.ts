@@ -43,6 +43,10 @@ let isThere: boolean;
 /** Whoever waits to send alone, as pages of one browser do. */
 let queue: Promise<void>;
 let pages: Outbox[];
+/** Keys of what was answered, as every page is told. */
+let answered: string[];
+/** When what was answered is shown. */
+let isShown: Promise<void>;
 
 function openPage(): Outbox {
   const ports: OutboxPorts = {
@@ -70,7 +74,10 @@ function openPage(): Outbox {
       const answer = answers.shift() ?? good;
       return answer instanceof Error ? Promise.reject(answer) : Promise.resolve(answer);
     },
-    onAnswer: () => undefined,
+    onAnswer: (_, { key }) => {
+      answered.push(key);
+      return isShown;
+    },
     onRefused: (_, problem) => refused.push(problem.detail),
     wait(ms) {
       pauses.push(ms);
@@ -100,7 +107,8 @@ const until = (outbox: Outbox, state: string) =>
 const texts = () => sent.map((s) => s.body.text ?? s.body.baseVersion);
 
 beforeEach(() => {
-  [sent, answers, refused, pauses, pages] = [[], [], [], [], []];
+  [sent, answers, refused, pauses, pages, answered] = [[], [], [], [], [], []];
+  isShown = Promise.resolve();
   clock = 1;
   failing = () => false;
   waiting = null;
@@ -229,6 +237,22 @@ describe('outbox', () => {
     expect(all).toHaveLength(10);
     expect(all.filter((t) => String(t).startsWith('one'))).toEqual([0, 1, 2, 3, 4].map((i) => `one ${i}`));
     expect(kept.size).toBe(0);
+  });
+
+  it('shows an entry on every page until what the server made of it is shown there', async () => {
+    const [one, two] = [openPage(), openPage()];
+    let show = (): void => undefined;
+    isShown = new Promise((resolve) => {
+      show = resolve;
+    });
+    two.add(U, note('typed here'));
+    // Both pages are told the answer, whichever of them sent it; neither has the entry gone before it is there otherwise.
+    await vi.waitFor(() => expect(answered).toHaveLength(2));
+    for (const page of [one, two]) expect(page.getSnapshot().pending).toHaveLength(1);
+    show();
+    await until(one, 'saved');
+    await until(two, 'saved');
+    expect(texts()).toEqual(['typed here']);
   });
 
   it('says at once where this browser keeps nothing, and sends it all the same', async () => {

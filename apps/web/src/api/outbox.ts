@@ -30,14 +30,14 @@ export interface OutboxState {
 export type Me = string | null | undefined;
 
 /** What pages of one browser tell each other of the outbox that they share. */
-export type Told = 'changed' | 'waiting';
+export type Told = 'changed' | 'waiting' | { readonly answer: WriteAnswer; readonly write: Write };
 
 /** What the outbox needs of the page, so that it can be tried without one. */
 export interface OutboxPorts {
   readonly store: OutboxStore;
   readonly send: typeof sendWrite;
-  /** Told each answer of the server, and to what. */
-  readonly onAnswer: (answer: WriteAnswer, write: Write) => void;
+  /** Told each answer of the server, and to what; it is done when what is shown holds what was answered. */
+  readonly onAnswer: (answer: WriteAnswer, write: Write) => Promise<void>;
   /** Told a write that the server refused for good. */
   readonly onRefused: (write: Write, problem: ProblemDocument) => void;
   readonly wait: (milliseconds: number) => Promise<void>;
@@ -119,15 +119,28 @@ export class Outbox {
 
   /** What another page, the one that sends, tells. */
   hear(told: Told): void {
-    if (told === 'changed') void this.load();
-    else {
+    if (told === 'waiting') {
       this.isWaiting = true;
       this.publish();
+      return;
     }
+    // One after the other: what was answered is shown before it is gone from what is kept.
+    this.heard = this.heard.then(async () => {
+      if (told !== 'changed') return this.ports.onAnswer(told.answer, told.write);
+      await this.read();
+      void this.run();
+    });
   }
+
+  private heard: Promise<void> = Promise.resolve();
 
   /** Reads what is kept, by this page or another, and sends what there is. */
   async load(): Promise<void> {
+    await this.read();
+    await this.run();
+  }
+
+  private async read(): Promise<void> {
     try {
       const { writes, unreadable } = await this.ports.store.load();
       const kept = new Map(writes.filter((w) => !this.done.has(w.key)).map((w) => [w.key, w]));
@@ -140,7 +153,6 @@ export class Outbox {
       this.notKept = whyNotKept(error);
     }
     this.publish();
-    await this.run();
   }
 
   private readonly unkept = new Set<string>();
@@ -250,7 +262,9 @@ export class Outbox {
     const { method, path, body } = requestFor(write);
     try {
       const answer = await this.ports.send(method, path, write.key, body);
-      this.ports.onAnswer(answer, write);
+      this.ports.tell({ answer, write });
+      // It stays until what the server has is shown: in between, a next entry would be on top of what was before.
+      await this.ports.onAnswer(answer, write);
       await this.drop(write.key);
       return 'done';
     } catch (error) {

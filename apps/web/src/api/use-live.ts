@@ -20,8 +20,8 @@ export function useLive(unit: UnitResource): void {
   const [live] = useState(() => (stream ??= new EditStream((news) => hearers.forEach((hear) => hear(news)))));
   useEffect(() => {
     const hear: ConstructorParameters<typeof EditStream>[0] = (news) => {
-      if ('edits' in news) outbox.settled(news.edits);
-      if (news.unitId === id) void applyNews({ mutate, cache }, news);
+      const isShown = news.unitId === id ? applyNews({ mutate, cache }, news) : Promise.resolve();
+      void isShown.then(() => 'edits' in news && outbox.settled(news.edits));
     };
     hearers.add(hear);
     const leave = live.follow(id, () => sequence.current);
