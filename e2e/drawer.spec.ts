@@ -18,6 +18,7 @@ test('the drawer: a line put in, found, counted, reserved for a plan; what is mi
   const count = row.getByLabel('Count of 123 Ω in Z9');
   await count.fill('2');
   await count.press('Enter');
+  await saved(page);
   await page.reload();
   await page.getByLabel('Find in the drawer').fill('123R');
   await expect(row.getByLabel('Count of 123 Ω in Z9')).toHaveValue('2');

@@ -20,7 +20,31 @@ test('a unit made while the server is away is worked in, reloaded, and there onc
   }
   await expect(page.getByRole('group', { name: 'Circuit of 3 parts' })).toBeVisible();
   await expect(page.locator('.saving-saving')).toHaveAttribute('data-state', 'waiting');
+  // A file that is opened meanwhile waits; what goes into the drawer is there at once.
+  await page.goto('/');
+  const file = {
+    format: 'zemble/unit',
+    version: 1,
+    unit: { name: 'From a file' },
+    circuit: {
+      ground: '0',
+      parts: [{ ref: 'R1', kind: 'resistor', pins: { a: 'x', b: '0' }, marked: 1000 }],
+    },
+  };
+  await page.setInputFiles('input[type=file]', {
+    name: 'attic.zemble.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(file)),
+  });
+  await expect(page.getByText('attic.zemble.json is kept here')).toBeVisible();
+  await page.goto('/drawer');
+  await page.getByLabel('Put in').fill('123R 1% x3 in Z9');
+  await page.getByLabel('Put in').press('Enter');
+  await expect(page.getByLabel('Count of 123 Ω in Z9')).toHaveValue('3');
   await page.reload();
+  await expect(page.getByLabel('Count of 123 Ω in Z9')).toHaveValue('3');
+  await page.goto('/');
+  await page.getByRole('link', { name: /Found in the attic new/ }).click();
   await expect(page.getByRole('button', { name: 'Change R2' })).toBeVisible();
   await page.getByRole('link', { name: 'Bench', exact: true }).click();
   await expect(page.getByRole('link', { name: /Found in the attic new/ })).toBeVisible();
@@ -31,4 +55,9 @@ test('a unit made while the server is away is worked in, reloaded, and there onc
     units: { name: string; partCount: number }[];
   };
   expect(units.filter((u) => u.name === 'Found in the attic').map((u) => u.partCount)).toEqual([3]);
+  expect(units.filter((u) => u.name === 'From a file').map((u) => u.partCount)).toEqual([1]);
+  const { items } = (await (await page.request.get('/api/v1/drawer')).json()) as {
+    items: { place: string; count: number }[];
+  };
+  expect(items.filter((i) => i.place === 'Z9').map((i) => i.count)).toEqual([3]);
 });

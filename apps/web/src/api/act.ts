@@ -7,8 +7,9 @@ import {
   type Act,
 } from '@zemble/contract';
 import { z } from 'zod';
+import { DRAWER_LANE, isStockEntry, stockEntrySchema, stockRequest } from './drawer.ts';
 
-/** What a page enters: an act on the record of a unit, several that are one thought, or a new unit, under the id of its write. */
+/** What a page enters: an act on the record of a unit, several that are one thought, a new unit, a file, or what goes into the drawer. */
 export const entrySchema = z.union([
   actSchema,
   batchSchema.extend({ type: z.literal('batch') }),
@@ -19,6 +20,9 @@ export const entrySchema = z.union([
     values: createUnitSchema.omit({ id: true }),
     at: z.iso.datetime(),
   }),
+  /** A unit file that was opened while the server was away, under the id that the unit will have. */
+  z.object({ type: z.literal('open-file'), text: z.string(), fileName: z.string() }),
+  stockEntrySchema,
 ]);
 export type Entry = z.infer<typeof entrySchema>;
 
@@ -26,7 +30,8 @@ export type Entry = z.infer<typeof entrySchema>;
 export const writeSchema = z.object({
   /** Idempotency key. */
   key: z.uuid(),
-  unitId: z.uuid(),
+  /** The unit that it is of, or the drawer. */
+  unitId: z.uuid().or(z.literal(DRAWER_LANE)),
   /** Its place among all that was entered in this browser; what an older page kept has none, and goes before. */
   order: z.number().int().optional(),
   /** Whose it is, where people have names. */
@@ -52,10 +57,15 @@ export interface Request {
 }
 
 export function requestFor({ unitId, change }: Pick<Write, 'unitId' | 'change'>): Request {
+  if (isStockEntry(change)) return { method: 'POST', ...stockRequest(change) };
   const root = `/units/${unitId}`;
   switch (change.type) {
     case 'create-unit':
       return { method: 'POST', path: '/units', body: { id: unitId, ...change.values } };
+    case 'open-file': {
+      const { text, fileName } = change;
+      return { method: 'POST', path: '/units/import', body: { id: unitId, text, fileName } };
+    }
     case 'add-photo': {
       const body = new FormData();
       body.append('photo', change.file, change.name);

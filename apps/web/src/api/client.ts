@@ -1,5 +1,6 @@
 import {
   API_ROOT,
+  drawerAnswerSchema,
   IDEMPOTENCY_HEADER,
   problemDocumentSchema,
   repairHistorySchema,
@@ -10,9 +11,8 @@ import {
   type RepairHistory,
   type UnitResource,
   type UnitSummary,
-  type WriteAnswer,
 } from '@zemble/contract';
-import type { z } from 'zod';
+import { z } from 'zod';
 
 /** The server answered with a problem. */
 export class ProblemError extends Error {
@@ -86,20 +86,24 @@ export async function getUnit(id: string): Promise<UnitResource> {
   return answerOf(await reach(`${API_ROOT}/units/${id}`), unitResourceSchema);
 }
 
+/** What a write answers: what it did to a unit, or that the drawer has it. */
+const anyAnswerSchema = z.union([writeAnswerSchema, drawerAnswerSchema]);
+export type AnyAnswer = z.infer<typeof anyAnswerSchema>;
+
 /** Sends a write with its idempotency key; every write answers what it did. */
 export async function sendWrite(
   method: string,
   path: string,
   key: string,
   body: unknown,
-): Promise<WriteAnswer> {
+): Promise<AnyAnswer> {
   const isForm = body instanceof FormData;
   const response = await reach(`${API_ROOT}${path}`, {
     method,
     headers: { ...(isForm ? {} : { 'content-type': 'application/json' }), [IDEMPOTENCY_HEADER]: key },
     body: isForm ? body : JSON.stringify(body),
   });
-  return answerOf(response, writeAnswerSchema);
+  return answerOf(response, anyAnswerSchema);
 }
 
 export async function getRepairs(): Promise<RepairHistory> {

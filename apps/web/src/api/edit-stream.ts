@@ -1,4 +1,4 @@
-import { newId } from './outbox-store.ts';
+import { newId } from './new-id.ts';
 import { API_ROOT, streamEventSchema, type StreamEvent } from '@zemble/contract';
 
 /** What pages of one browser say to each other of the stream that they share. */

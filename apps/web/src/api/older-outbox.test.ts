@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { newId } from './outbox-store.ts';
+import { newId } from './new-id.ts';
 import { olderWrites } from './older-outbox.ts';
 
 const [key, unitId, partId] = [newId(), newId(), newId()];

@@ -11,11 +11,12 @@ import {
 } from 'react';
 import { useSWRConfig } from 'swr';
 import { isServerThere, sendWrite, SIGNED_OUT } from './client.ts';
-import { DRAWER_KEY, NEEDS_KEY } from './drawer.ts';
+import { DRAWER_KEY, DRAWER_LANE, NEEDS_KEY, type StockEntry } from './drawer.ts';
 import { forgetKept, PERSON_KEY, useSession } from './use-session.ts';
 import type { Entry } from './act.ts';
 import { Outbox, type OutboxState, type Told } from './outbox.ts';
-import { browserStore, newId } from './outbox-store.ts';
+import { newId } from './new-id.ts';
+import { browserStore } from './outbox-store.ts';
 import { useNotices } from '../ui/notices.tsx';
 import { moveOlder } from './older-outbox.ts';
 import { applyNews, unitKey } from './unit-news.ts';
@@ -72,7 +73,18 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
       new Outbox({
         store,
         send: sendWrite,
-        onAnswer: async ({ unitId, edits }, { change }) => {
+        onAnswer: async (answer, { change }) => {
+          if (!('edits' in answer)) {
+            await Promise.all([DRAWER_KEY, NEEDS_KEY].map((key) => mutate(key)));
+            return;
+          }
+          const { unitId, edits } = answer;
+          if (change.type === 'open-file')
+            notices.success({
+              title: `${change.fileName} is open`,
+              description: 'It stands on the bench.',
+              duration: NOTICE_S,
+            });
           if (change.type === 'create-unit') void mutate('units');
           else refreshList();
           // A tick and a change that is done take parts from the drawer, and put them back.
@@ -171,4 +183,10 @@ export function useChange(unitId: string): (entry: Entry | null) => void {
     },
     [outbox, unitId],
   );
+}
+
+/** Changes the drawer of the workshop, in the same way. */
+export function useStockChange(): (entry: StockEntry) => void {
+  const outbox = useOutbox();
+  return useCallback((entry: StockEntry) => outbox.add(DRAWER_LANE, entry), [outbox]);
 }

@@ -1,6 +1,5 @@
 import { FORMER_NAME } from '@zemble/contract';
 import { openDB, type IDBPDatabase } from 'idb';
-import { v7 as uuid } from 'uuid';
 import { writeSchema, type Write } from './act.ts';
 
 /** Where entries are kept until the server has them: one record each, shared by all pages of this browser. */
@@ -78,6 +77,3 @@ async function takeFormer(database: IDBPDatabase): Promise<IDBPDatabase> {
   former.close();
   return database;
 }
-
-/** A new id: of an entity, or of a write. Later ones sort behind earlier ones (UUIDv7, RFC 9562). */
-export const newId = (): string => uuid();

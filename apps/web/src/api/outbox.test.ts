@@ -2,7 +2,8 @@ import type { FileChange, ProblemDocument, WriteAnswer } from '@zemble/contract'
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { ProblemError, UnreachableError } from './client.ts';
 import { Outbox, type OutboxPorts } from './outbox.ts';
-import { inOrder, newId } from './outbox-store.ts';
+import { newId } from './new-id.ts';
+import { inOrder } from './outbox-store.ts';
 import { applyEntry } from './pending.ts';
 import type { Entry, Write } from './act.ts';
 import { partialUnit } from '../testing/partial-unit.ts';

@@ -1,5 +1,5 @@
-import type { Edit, ProblemDocument, WriteAnswer } from '@zemble/contract';
-import type { sendWrite } from './client.ts';
+import type { Edit, ProblemDocument } from '@zemble/contract';
+import type { AnyAnswer, sendWrite } from './client.ts';
 import { ProblemError, UnreachableError } from './client.ts';
 import { inOrder, type OutboxStore } from './outbox-store.ts';
 import { requestFor, type Entry, type Write } from './act.ts';
@@ -30,14 +30,14 @@ export interface OutboxState {
 export type Me = string | null | undefined;
 
 /** What pages of one browser tell each other of the outbox that they share. */
-export type Told = 'changed' | 'waiting' | { readonly answer: WriteAnswer; readonly write: Write };
+export type Told = 'changed' | 'waiting' | { readonly answer: AnyAnswer; readonly write: Write };
 
 /** What the outbox needs of the page, so that it can be tried without one. */
 export interface OutboxPorts {
   readonly store: OutboxStore;
   readonly send: typeof sendWrite;
   /** Told each answer of the server, and to what; it is done when what is shown holds what was answered. */
-  readonly onAnswer: (answer: WriteAnswer, write: Write) => Promise<void>;
+  readonly onAnswer: (answer: AnyAnswer, write: Write) => Promise<void>;
   /** Told a write that the server refused for good. */
   readonly onRefused: (write: Write, problem: ProblemDocument) => void;
   readonly wait: (milliseconds: number) => Promise<void>;
@@ -97,9 +97,9 @@ export class Outbox {
 
   getSnapshot = (): OutboxState => this.snapshot;
 
-  /** Takes a change in: shown at once, kept as soon as the browser has it, then sent. */
-  add(unitId: string, change: Entry): void {
-    void this.take(unitId, change).then(() => this.run());
+  /** Takes a change in: shown at once, kept as soon as the browser has it, then sent; under a key, where it was tried under that. */
+  add(unitId: string, change: Entry, key?: string): void {
+    void this.take(unitId, change, key).then(() => this.run());
   }
 
   /** Says who is at the page: what others entered is not sent under this name. */
@@ -110,9 +110,9 @@ export class Outbox {
     void this.run();
   }
 
-  private take(unitId: string, change: Entry): Promise<void> {
+  private take(unitId: string, change: Entry, key = this.ports.newKey()): Promise<void> {
     const whose = typeof this.me === 'string' ? { personId: this.me } : {};
-    const write: Write = { key: this.ports.newKey(), unitId, change, ...whose };
+    const write: Write = { key, unitId, change, ...whose };
     this.set([...this.writes, write]);
     return this.keep(write);
   }

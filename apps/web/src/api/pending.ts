@@ -5,9 +5,16 @@ import type { Entry } from './act.ts';
 /** The unit as it will be when the server has the entry. */
 export function applyEntry(unit: UnitResource, entry: Entry): UnitResource {
   switch (entry.type) {
-    // A picture is shown when the server has made it fit.
+    // A picture is shown when the server has made it fit, a file when it has read it.
     case 'create-unit':
+    case 'open-file':
     case 'add-photo':
+      return unit;
+    // The drawer is no part of a unit.
+    case 'add-stock':
+    case 'change-stock':
+    case 'remove-stock':
+    case 'put-out':
       return unit;
     case 'batch':
       return entry.acts.reduce(applyAct, unit);

@@ -16,12 +16,15 @@ import {
   type UnreadPart,
 } from '@zemble/core';
 import type { Entry } from '../api/act.ts';
+import { isStockEntry } from '../api/drawer.ts';
+import { stockEntryWords } from '../api/stock.ts';
 
 /** A part as a line of the sheet. */
 export const lineOf = (part: UnreadPart): string => formatSheetLine(readPart(part, part.ref, []));
 
 /** What somebody entered, in a few words; `current` is what stands there now, where that is known. */
 export function changeWords(change: Entry, current?: unknown): string {
+  if (isStockEntry(change)) return stockEntryWords(change);
   switch (change.type) {
     case 'create-unit':
       return `A new unit: ${change.values.name}.`;
@@ -77,6 +80,8 @@ export function changeWords(change: Entry, current?: unknown): string {
       return `Plan other values: ${Object.keys(change.values).join(', ')}.`;
     case 'drop-plan':
       return `Drop what is planned for ${change.ref}.`;
+    case 'open-file':
+      return `Open the unit file ${change.fileName}.`;
     case 'add-photo':
       return `A photo: ${change.name}.`;
     case 'batch':

@@ -1,6 +1,12 @@
-import { changeResourceSchema, partResourceSchema, readoutResourceSchema } from '@zemble/contract';
+import {
+  changeResourceSchema,
+  partResourceSchema,
+  readoutResourceSchema,
+  stockRowSchema,
+} from '@zemble/contract';
 import { Button, Modal } from 'antd';
 import { z } from 'zod';
+import { stockItemWords } from '../api/stock.ts';
 import { useOutbox } from '../api/outbox-context.tsx';
 import type { Conflict } from '../api/outbox.ts';
 import { changeWords, circuitChangeWords, fieldsWords, lineOf, readoutWords } from './change-words.ts';
@@ -51,6 +57,8 @@ function describeCurrent(current: unknown): string {
   if (readout.success) return readoutWords(readout.data.readout);
   const change = changeResourceSchema.safeParse(current);
   if (change.success) return circuitChangeWords(change.data.change);
+  const stock = stockRowSchema.safeParse(current);
+  if (stock.success) return stockItemWords(stock.data);
   const thing = thingSchema.safeParse(current);
   if (thing.success) return thingWords(thing.data);
   const fields = fieldsSchema.safeParse(current);

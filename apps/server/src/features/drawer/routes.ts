@@ -1,11 +1,11 @@
 import {
   addStockSchema,
   changeStockSchema,
+  drawerAnswerSchema,
   drawerSchema,
   needsSchema,
   putOutSchema,
   removeStockSchema,
-  stockRowSchema,
 } from '@zemble/contract';
 import { z } from 'zod';
 import type { App } from '../../app.ts';
@@ -22,7 +22,6 @@ const needs = new AtATime(2, 20);
 export function drawerRoutes(app: App): void {
   const { database } = app;
   const tags = ['drawer'];
-  const done = z.object({ ok: z.literal(true) });
   const ok = { ok: true } as const;
   const params = z.object({ itemId: z.uuid() });
 
@@ -44,7 +43,9 @@ export function drawerRoutes(app: App): void {
   );
   app.post(
     '/drawer/items',
-    { schema: { tags, summary: 'Put items in', body: addStockSchema, response: { 200: done } } },
+    {
+      schema: { tags, summary: 'Put items in', body: addStockSchema, response: { 200: drawerAnswerSchema } },
+    },
     async (request) => {
       await database.transaction((t) => addToDrawer(request.body.items, t));
       return ok;
@@ -58,18 +59,25 @@ export function drawerRoutes(app: App): void {
         summary: 'Change an item',
         params,
         body: changeStockSchema,
-        response: { 200: stockRowSchema },
+        response: { 200: drawerAnswerSchema },
       },
     },
-    (request) => {
+    async (request) => {
       const { version, item } = request.body;
-      return database.transaction((t) => changeItem(request.params.itemId, version, item, t));
+      await database.transaction((t) => changeItem(request.params.itemId, version, item, t));
+      return ok;
     },
   );
   app.post(
     '/drawer/items/:itemId/remove',
     {
-      schema: { tags, summary: 'Take an item out', params, body: removeStockSchema, response: { 200: done } },
+      schema: {
+        tags,
+        summary: 'Take an item out',
+        params,
+        body: removeStockSchema,
+        response: { 200: drawerAnswerSchema },
+      },
     },
     async (request) => {
       await database.transaction((t) => removeItem(request.params.itemId, request.body.version, t));
@@ -83,7 +91,7 @@ export function drawerRoutes(app: App): void {
         tags,
         summary: 'Keep a part that came out of a unit, or say it was thrown away',
         body: putOutSchema,
-        response: { 200: done },
+        response: { 200: drawerAnswerSchema },
       },
     },
     async (request) => {

@@ -7,11 +7,11 @@ import {
   type StockRow,
 } from '@zemble/contract';
 import {
+  isSameSort,
   matching,
   needsOf,
   partsPutIn,
   readChanges,
-  sameValue,
   stockText,
   takenOut,
   type Circuit,
@@ -46,15 +46,6 @@ export const stockRow = (row: StockModel): StockRow => ({
   version: row.version,
 });
 
-const isSameItem = (a: StockItem, b: StockItem): boolean =>
-  a.kind === b.kind &&
-  sameValue(a.value, b.value) &&
-  a.tolerance === b.tolerance &&
-  a.voltage === b.voltage &&
-  a.power === b.power &&
-  a.technology === b.technology &&
-  a.place === b.place;
-
 /**
  * Puts items into the drawer: what is there already in the same place is counted up, all else becomes an item of its own.
  * Throws 422 for more than a drawer has room for.
@@ -72,7 +63,7 @@ export async function addToDrawer(
   const fresh: (StockItem & { readonly id: string })[] = [];
   for (const item of items) {
     if (!keys.has(`stock ${item.id}`)) continue;
-    const same = rows.find((row) => isSameItem(itemOf(row), item));
+    const same = rows.find((row) => isSameSort(itemOf(row), item));
     if (same) await writeStock(same, { count: same.count + item.count }, transaction);
     else fresh.push(item);
   }
@@ -87,16 +78,15 @@ export async function changeItem(
   version: number,
   { count, ...item }: StockItem,
   transaction: Transaction,
-): Promise<StockRow> {
+): Promise<void> {
   const row = await findStock(id, transaction);
   if (!row) throw notFound('item of the drawer', id);
   const wanted = { ...item, count };
   if (row.version !== version && !isSame(itemOf(row), wanted)) throw stale(nameOf(row), stockRow(row));
   if (row.version === version) await writeStock(row, { item, count }, transaction);
-  return stockRow(row);
 }
 
-const isSame = (a: StockItem, b: StockItem): boolean => a.count === b.count && isSameItem(a, b);
+const isSame = (a: StockItem, b: StockItem): boolean => a.count === b.count && isSameSort(a, b);
 
 /** Takes an item out of the drawer. Throws 409 where it was changed since; what is gone already is gone. */
 export async function removeItem(id: string, version: number, transaction: Transaction): Promise<void> {
@@ -150,7 +140,7 @@ export async function putOut(
   let stockId: string | null = null;
   if (item) {
     await addToDrawer([item], transaction);
-    stockId = (await heldStock(transaction)).find((row) => isSameItem(itemOf(row), item))?.id ?? null;
+    stockId = (await heldStock(transaction)).find((row) => isSameSort(itemOf(row), item))?.id ?? null;
   }
   await noteMove({ unitId, changeId, ref, direction: 'out', stockId }, transaction);
 }

@@ -13,8 +13,9 @@ import { lazy, Suspense, useCallback, useState, type DragEvent, type ReactNode }
 import { Link, useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
 import { useNotices } from '../../ui/notices.tsx';
+import { requestFor } from '../../api/act.ts';
 import { archiveUrl, fileUrl, ProblemError, sendWrite } from '../../api/client.ts';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { useOutbox } from '../../api/outbox-context.tsx';
 import { useUnits } from '../../api/use-units.ts';
 import { OneOf } from '../../ui/one-of.tsx';
@@ -273,6 +274,7 @@ function EmptyBench({ onNew }: { onNew: () => void }) {
 function useOpenFile() {
   const notices = useNotices();
   const navigate = useNavigate();
+  const outbox = useOutbox();
   const { mutate } = useSWRConfig();
   const [isDragging, setIsDragging] = useState(false);
   const refuse = (name: string, title: string, description?: string) =>
@@ -286,20 +288,24 @@ function useOpenFile() {
       );
       return;
     }
+    const text = await file.text();
+    const [key, id] = [newId(), newId()];
+    const entry = { type: 'open-file', text, fileName: file.name } as const;
+    const { method, path, body } = requestFor({ unitId: id, change: entry });
     try {
-      const text = await file.text();
-      const { unitId } = await sendWrite('POST', '/units/import', newId(), { text, fileName: file.name });
-      void mutate('units');
-      void navigate(`/units/${unitId}/trace`);
+      await sendWrite(method, path, key, body);
     } catch (error) {
-      if (error instanceof ProblemError) refuse(file.name, error.problem.detail, error.problem.hint);
-      else
-        refuse(
-          file.name,
-          (error as Error).message,
-          'Try again when the server is back; the file is unchanged.',
-        );
+      if (error instanceof ProblemError) return refuse(file.name, error.problem.detail, error.problem.hint);
+      // Under the same key: what has come without our hearing of it is not opened twice.
+      outbox.add(id, entry, key);
+      notices.info({
+        title: `${file.name} is kept here`,
+        description: `${(error as Error).message} It is opened as soon as the server is back.`,
+      });
+      return;
     }
+    void mutate('units');
+    void navigate(`/units/${id}/trace`);
   };
   const hasFile = (event: DragEvent) => event.dataTransfer.types.includes('Files');
   const dragHandlers = {

@@ -2,7 +2,7 @@ import { createUnitSchema, HAZARDS, type Hazard } from '@zemble/contract';
 import { Form, Input, Modal, Select } from 'antd';
 import { useNavigate } from 'react-router';
 import { useOutbox } from '../../api/outbox-context.tsx';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 
 interface Fields {
   readonly name: string;

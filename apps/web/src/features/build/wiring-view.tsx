@@ -12,7 +12,7 @@ import { DeleteOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { useMemo, type ReactNode } from 'react';
 import { unitAct } from '../../api/unit-act.ts';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { LineEntry } from '../../ui/line-entry.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import { useSelection } from '../../unit/selection.tsx';

@@ -5,7 +5,7 @@ import { Button, Input } from 'antd';
 import { lazy, Suspense, useState } from 'react';
 import { asOneEntry } from '../../api/act.ts';
 import { unitAct } from '../../api/unit-act.ts';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { restated } from './use-changes.ts';
 import styles from './changes.module.css';

@@ -9,7 +9,7 @@ import {
 } from '@zemble/core';
 import { useMemo } from 'react';
 
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { useLatestAnalysis } from '../../unit/analysed.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 

@@ -7,6 +7,9 @@ import { NoticesProvider } from '../../ui/notices.tsx';
 import { MemoryRouter } from 'react-router';
 import { SWRConfig } from 'swr';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { isStockEntry, type StockEntry } from '../../api/drawer.ts';
+import { applyStock } from '../../api/stock.ts';
+import type { Entry, Write } from '../../api/act.ts';
 import { DrawerPage } from './drawer-page.tsx';
 
 // The top bar tells of the whole application, which is not here.
@@ -20,35 +23,45 @@ const row = (value: number, place: string): StockRow => ({
   count: 3,
   place,
 });
-interface Sent {
-  readonly path: string;
-  readonly body: {
-    readonly items?: { readonly id: string; readonly value: number }[];
-    readonly item?: { count: number };
+/** What is on its way: nothing here is ever acknowledged. */
+let pending: Write[] = [];
+vi.mock('../../api/outbox-context.tsx', async () => {
+  const { useReducer } = await import('react');
+  return {
+    useOutboxState: () => ({ pending }),
+    useStockChange() {
+      const [, show] = useReducer((n: number) => n + 1, 0);
+      return (change: StockEntry) => {
+        pending = [...pending, { key: `${pending.length}`, unitId: 'drawer', change }];
+        show();
+      };
+    },
   };
-}
-let sent: Sent[] = [];
-/** What the server answers to a write; null where it cannot be reached. */
-let answer: (() => { status: number; body: unknown }) | null = null;
-const respond = (status: number, body: unknown) =>
-  new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
+});
+const entered = (): Entry[] => pending.map(({ change }) => change);
+const out = {
+  unitId: row(1, '').id,
+  unitName: 'Drover',
+  changeId: 'two',
+  changeName: 'Two',
+  ref: 'R4',
+  kind: 'resistor' as const,
+  value: 1000,
+};
 
 beforeEach(() => {
-  sent = [];
-  answer = () => ({ status: 200, body: { ok: true } });
-  vi.stubGlobal('fetch', (url: string, init?: RequestInit) => {
-    if (init?.method !== 'POST')
-      return Promise.resolve(
-        respond(
-          200,
-          url.endsWith('/needs') ? { needs: [], out: [] } : { items: [row(4700, 'A3'), row(10_000, 'A4')] },
+  pending = [];
+  vi.stubGlobal('fetch', (url: string) =>
+    Promise.resolve(
+      new Response(
+        JSON.stringify(
+          url.endsWith('/needs')
+            ? { needs: [], out: [out] }
+            : { items: [row(4700, 'A3'), row(10_000, 'A4')] },
         ),
-      );
-    sent.push({ path: url, body: JSON.parse(init.body as string) as Sent['body'] });
-    if (!answer) return Promise.reject(new Error('offline'));
-    const { status, body } = answer();
-    return Promise.resolve(respond(status, body));
-  });
+      ),
+    ),
+  );
 });
 
 async function open() {
@@ -66,29 +79,21 @@ async function open() {
 }
 
 describe('the drawer', () => {
-  it('says that a line was not put in, keeps it, and sends it again as the same item', async () => {
+  it('puts a line in at once, each line an item of its own, and clears the field', async () => {
     const { user, entry } = await open();
-    answer = null;
     await user.type(entry, '1k x5 in B2{Enter}');
-    expect(await screen.findByText(/^Not put in: .* Enter tries again\.$/)).toBeTruthy();
-    expect((entry as HTMLInputElement).value).toBe('1k x5 in B2');
-    answer = () => ({ status: 200, body: { ok: true } });
-    await user.type(entry, '{Enter}');
-    expect(await screen.findByText('5 of 1 kΩ, resistor, in B2 put in.')).toBeTruthy();
-    const ids = sent.map((s) => s.body.items![0]!.id);
-    expect(ids).toHaveLength(2);
-    expect(ids[0]).toBe(ids[1]);
-    // The next line is another item.
+    expect(screen.getByText('5 of 1 kΩ, resistor, in B2 put in.')).toBeTruthy();
+    expect((entry as HTMLInputElement).value).toBe('');
     await user.type(entry, '1k x5 in B2{Enter}');
-    await screen.findByText('5 of 1 kΩ, resistor, in B2 put in.');
-    expect(sent[2]!.body.items![0]!.id).not.toBe(ids[0]);
+    const ids = entered().map((e) => e.type === 'add-stock' && e.items[0]!.id);
+    expect(new Set(ids).size).toBe(2);
   });
 
   it('sends nothing that cannot be read', async () => {
     const { user, entry } = await open();
     await user.type(entry, 'banana{Enter}');
     expect(screen.getByText(/neither a value nor a type/)).toBeTruthy();
-    expect(sent).toEqual([]);
+    expect(entered()).toEqual([]);
   });
 
   it('is found by value and place', async () => {
@@ -98,22 +103,58 @@ describe('the drawer', () => {
     expect(within(screen.getByRole('table')).getByText('4.7 kΩ')).toBeTruthy();
   });
 
-  it('names what was typed where somebody else was there first', async () => {
+  it('changes count and place where they stand, on top of what was seen', async () => {
     const { user } = await open();
-    answer = () => ({
-      status: 409,
-      body: {
-        type: 'about:blank',
-        title: 'Changed meanwhile',
-        status: 409,
-        code: 'stale',
-        detail: 'It was changed.',
-      },
-    });
     const count = screen.getByLabelText('Count of 4.7 kΩ in A3');
     await user.clear(count);
     await user.type(count, '9{Enter}');
-    expect(await screen.findByText(/You typed 9 for 4\.7 kΩ in A3\./)).toBeTruthy();
-    expect(sent[0]!.body.item!.count).toBe(9);
+    expect(entered()).toEqual([
+      {
+        type: 'change-stock',
+        id: row(4700, 'A3').id,
+        seen: 0,
+        item: { kind: 'resistor', value: 4700, count: 9, place: 'A3' },
+      },
+    ]);
+  });
+
+  it('keeps what came out, or says that it went', async () => {
+    const { user } = await open();
+    await user.type(await screen.findByLabelText('Place for R4 of Drover'), 'C1{Enter}');
+    const [kept] = entered();
+    expect(kept).toMatchObject({ type: 'put-out', ref: 'R4', item: { value: 1000, count: 1, place: 'C1' } });
+  });
+});
+
+describe('the drawer with what is on its way', () => {
+  const rows = [row(4700, 'A3'), row(10_000, 'A4')];
+  const item = { kind: 'resistor', value: 4700, count: 2, place: 'A3' } as const;
+  const id = row(99, '').id;
+
+  it('counts up what is there in the same place, and lists what is not', () => {
+    const entry: StockEntry = {
+      type: 'add-stock',
+      items: [
+        { ...item, id },
+        { ...item, id, place: 'Z9' },
+      ],
+    };
+    const after = applyStock(rows, entry);
+    expect(after.map((r) => `${r.count} in ${r.place}`)).toEqual(['5 in A3', '3 in A4', '2 in Z9']);
+  });
+
+  it('sets the next change on top of the one before', () => {
+    const once: StockEntry = { type: 'change-stock', id: rows[0]!.id, seen: 0, item: { ...item, count: 7 } };
+    const after = applyStock(rows, once);
+    expect(after[0]).toMatchObject({ count: 7, version: 1 });
+    // What the server has meanwhile is newer, and stays.
+    expect(applyStock([{ ...rows[0]!, version: 4 }], once)[0]).toMatchObject({ count: 3, version: 4 });
+    const gone = applyStock(after, { type: 'remove-stock', id: rows[0]!.id, seen: 1, item });
+    expect(gone.map((r) => r.place)).toEqual(['A4']);
+  });
+
+  it('tells its entries from those of a unit', () => {
+    expect(isStockEntry({ type: 'add-stock' })).toBe(true);
+    expect(isStockEntry({ type: 'add-part' })).toBe(false);
   });
 });

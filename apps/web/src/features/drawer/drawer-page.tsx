@@ -1,11 +1,12 @@
 import { DownloadOutlined, InboxOutlined } from '@ant-design/icons';
-import type { StockItem, StockRow } from '@zemble/contract';
-import { parseStockLine, readDrawerCsv, searchDrawer, stockText, writeDrawerCsv } from '@zemble/core';
+import type { StockRow } from '@zemble/contract';
+import { parseStockLine, readDrawerCsv, searchDrawer, writeDrawerCsv } from '@zemble/core';
 import { Button, Input, Modal, Spin, type InputRef } from 'antd';
 import { useMemo, useRef, useState } from 'react';
 import { useNotices } from '../../ui/notices.tsx';
-import { addStock, asNew } from '../../api/drawer.ts';
-import { newId } from '../../api/outbox-store.ts';
+import { addStock } from '../../api/drawer.ts';
+import { stockItemWords } from '../../api/stock.ts';
+import { useStockChange } from '../../api/outbox-context.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
 import { saveText } from '../../ui/save-text.ts';
 import { textOfFile } from '../../ui/text-of-file.ts';
@@ -22,9 +23,6 @@ export function DrawerPage() {
   const supply = useSupply(drawer.items);
   const [text, setText] = useState('');
   const shown = useMemo(() => searchDrawer(drawer.items, text), [drawer.items, text]);
-  const reload = async () => {
-    await Promise.all([drawer.reload(), supply.reload()]);
-  };
   return (
     <div className={styles.page}>
       <WorkshopTop />
@@ -46,49 +44,33 @@ export function DrawerPage() {
                 : `${shown.length} of ${drawer.items.length} sorts`}
             </span>
             <span className="zb-grow" />
-            <CsvButtons items={drawer.items} onRead={reload} />
+            <CsvButtons items={drawer.items} />
           </div>
-          <StockEntry onAdded={reload} />
+          <StockEntry />
           {drawer.sentence && (
             <p className="zb-caution">{drawer.sentence} The drawer is shown as soon as it is back.</p>
           )}
-          {drawer.isLoading ? (
-            <Spin />
-          ) : (
-            <StockTable items={shown} reserved={supply.reserved} onChanged={reload} />
-          )}
+          {drawer.isLoading ? <Spin /> : <StockTable items={shown} reserved={supply.reserved} />}
         </section>
-        <Needs supply={supply} drawer={drawer.items} onChanged={reload} />
+        <Needs supply={supply} drawer={drawer.items} />
       </main>
     </div>
   );
 }
 
 /** One line for one item: what it is as it would be read, while it is typed. */
-function StockEntry({ onAdded }: { readonly onAdded: () => Promise<void> }) {
+function StockEntry() {
+  const change = useStockChange();
   const [text, setText] = useState('');
   const [added, setAdded] = useState<string | null>(null);
-  /** Why the line that still stands there was not put in. */
-  const [refused, setRefused] = useState<string | null>(null);
   const field = useRef<InputRef>(null);
-  const sent = useRef<{ readonly text: string; readonly id: string } | null>(null);
   const read = text.trim() === '' ? null : parseStockLine(text);
-  const add = async () => {
+  const add = () => {
     if (!read?.ok) return;
-    try {
-      // The same line once more, after an answer that was lost, is the same item.
-      if (sent.current?.text !== text) sent.current = { text, id: newId() };
-      await addStock([asNew(read.item, sent.current.id)]);
-      sent.current = null;
-    } catch (error) {
-      setRefused(`Not put in: ${(error as Error).message} The line is kept; Enter tries again.`);
-      return;
-    }
-    setRefused(null);
-    setAdded(`${itemWords(read.item)} put in.`);
+    change(addStock([read.item]));
+    setAdded(`${stockItemWords(read.item)} put in.`);
     setText('');
     field.current?.focus();
-    await onAdded();
   };
   return (
     <div className="zb-entry">
@@ -97,21 +79,16 @@ function StockEntry({ onAdded }: { readonly onAdded: () => Promise<void> }) {
         className="zb-mono"
         value={text}
         maxLength={200}
-        onChange={(event) => {
-          setText(event.target.value);
-          setRefused(null);
-        }}
-        onPressEnter={() => void add()}
+        onChange={(event) => setText(event.target.value)}
+        onPressEnter={add}
         placeholder="4k7 1% 0.25W metal film x50 in A3"
         aria-label="Put in"
       />
       <p className="zb-entry-note" role="status">
-        {refused !== null ? (
-          <span className="zb-refused">{refused}</span>
-        ) : read === null ? (
+        {read === null ? (
           (added ?? 'What, its tolerance and rating, how many, and where it lies. Enter puts it in.')
         ) : read.ok ? (
-          <strong>{itemWords(read.item)}</strong>
+          <strong>{stockItemWords(read.item)}</strong>
         ) : (
           <span className="zb-refused">{read.problem.message}</span>
         )}
@@ -120,40 +97,16 @@ function StockEntry({ onAdded }: { readonly onAdded: () => Promise<void> }) {
   );
 }
 
-/** An item as it is said: "50 of 4.7 kΩ, resistor, 1 %, in A3". */
-function itemWords(item: StockItem): string {
-  const more = [
-    item.kind,
-    item.tolerance === undefined ? '' : `${Number((100 * item.tolerance).toPrecision(3))} %`,
-    item.voltage === undefined ? '' : `${item.voltage} V`,
-    item.power === undefined ? '' : `${item.power} W`,
-    item.technology ?? '',
-    item.place === '' ? '' : `in ${item.place}`,
-  ].filter((w) => w !== '');
-  return `${item.count} of ${stockText(item)}, ${more.join(', ')}`;
-}
-
 /** The drawer as a table to take away, and one to bring in. */
-function CsvButtons({
-  items,
-  onRead,
-}: {
-  readonly items: readonly StockRow[];
-  readonly onRead: () => Promise<void>;
-}) {
+function CsvButtons({ items }: { readonly items: readonly StockRow[] }) {
+  const change = useStockChange();
   const notices = useNotices();
   const [modal, dialog] = Modal.useModal();
   const bringIn = async (file: File) => {
     const { items: read, problems } = readDrawerCsv(await textOfFile(file));
-    const fresh = read.map((item) => asNew(item));
-    const put = async () => {
-      try {
-        if (fresh.length > 0) await addStock(fresh);
-        notices.success({ title: `${read.length} sorts put in.` });
-        await onRead();
-      } catch (error) {
-        notices.error({ title: 'Nothing was put in', description: (error as Error).message });
-      }
+    const put = () => {
+      if (read.length > 0) change(addStock(read));
+      notices.success({ title: `${read.length} sorts put in.` });
     };
     if (problems.length === 0) return put();
     modal.confirm({

@@ -4,7 +4,8 @@ import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useNotices } from '../../ui/notices.tsx';
-import { keepOut } from '../../api/drawer.ts';
+import { putOut } from '../../api/drawer.ts';
+import { useStockChange } from '../../api/outbox-context.tsx';
 import { copyText } from '../../ui/copy-text.ts';
 import type { SupplyView } from './use-supply.ts';
 import styles from './drawer.module.css';
@@ -12,11 +13,10 @@ import styles from './drawer.module.css';
 interface NeedsProps {
   readonly supply: SupplyView;
   readonly drawer: readonly StockRow[];
-  readonly onChanged: () => Promise<void>;
 }
 
 /** What must be bought for all that is planned, what is reserved for it, and what came out of the units. */
-export function Needs({ supply, drawer, onChanged }: NeedsProps) {
+export function Needs({ supply, drawer }: NeedsProps) {
   const notices = useNotices();
   const toBuy = supply.supplies.filter((s) => s.buy > 0);
   const there = supply.supplies.filter((s) => s.reserved.length > 0);
@@ -87,7 +87,7 @@ export function Needs({ supply, drawer, onChanged }: NeedsProps) {
           <p className="zb-hint">Keep what is good; what was the fault goes.</p>
           <ul>
             {supply.out.map((out) => (
-              <CameOut key={keyOf([out])} out={out} onChanged={onChanged} />
+              <CameOut key={keyOf([out])} out={out} />
             ))}
           </ul>
         </section>
@@ -131,18 +131,11 @@ function For({ needs }: { readonly needs: readonly Needed[] }) {
 }
 
 /** A part that came out: into the drawer, or away. */
-function CameOut({ out, onChanged }: { readonly out: Needed; readonly onChanged: () => Promise<void> }) {
-  const notices = useNotices();
+function CameOut({ out }: { readonly out: Needed }) {
+  const change = useStockChange();
   const [place, setPlace] = useState('');
-  const { unitId, changeId, ref, unitName, changeName: _, ...what } = out;
-  const put = async (item: StockItem | null) => {
-    try {
-      await keepOut({ unitId, changeId, ref }, item);
-    } catch (error) {
-      notices.warning({ title: 'It was not put away', description: (error as Error).message });
-    }
-    await onChanged();
-  };
+  const { unitId: _u, changeId: _c, ref, unitName, changeName: _n, ...what } = out;
+  const put = (item: StockItem | null) => change(putOut(out, item));
   const name = `${ref} of ${unitName}`;
   return (
     <li className={styles.need}>
@@ -157,16 +150,16 @@ function CameOut({ out, onChanged }: { readonly out: Needed; readonly onChanged:
           value={place}
           maxLength={80}
           onChange={(event) => setPlace(event.target.value)}
-          onPressEnter={() => void put({ ...what, count: 1, place: place.trim() })}
+          onPressEnter={() => put({ ...what, count: 1, place: place.trim() })}
         />
         <Button
           size="small"
           aria-label={`Keep ${name}`}
-          onClick={() => void put({ ...what, count: 1, place: place.trim() })}
+          onClick={() => put({ ...what, count: 1, place: place.trim() })}
         >
           Keep
         </Button>
-        <Button size="small" type="text" aria-label={`Throw ${name} away`} onClick={() => void put(null)}>
+        <Button size="small" type="text" aria-label={`Throw ${name} away`} onClick={() => put(null)}>
           Throw away
         </Button>
       </span>

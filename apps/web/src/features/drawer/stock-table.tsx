@@ -2,8 +2,7 @@ import { PART_KINDS, type StockRow } from '@zemble/contract';
 import { KINDS, stockText } from '@zemble/core';
 import { Input } from 'antd';
 import { useState } from 'react';
-import { useNotices } from '../../ui/notices.tsx';
-import { ProblemError } from '../../api/client.ts';
+import { useStockChange } from '../../api/outbox-context.tsx';
 import { changeStock, removeStock } from '../../api/drawer.ts';
 import { NumberField } from '../../ui/number-field.tsx';
 import styles from './drawer.module.css';
@@ -12,7 +11,6 @@ interface StockTableProps {
   readonly items: readonly StockRow[];
   /** Parts of an item that planned changes need, by its id. */
   readonly reserved: ReadonlyMap<string, number>;
-  readonly onChanged: () => Promise<void>;
 }
 
 /** Items shown at once: a search narrows down the rest. */
@@ -20,26 +18,8 @@ const MOST_SHOWN = 300;
 const MOST_COUNTED = 1_000_000;
 
 /** The items of the drawer; count and place are corrected where they stand. */
-export function StockTable({ items, reserved, onChanged }: StockTableProps) {
-  const notices = useNotices();
-  /** Does something, and where it is not done says so with what was typed. */
-  const tell = async (work: () => Promise<unknown>, typed?: string) => {
-    try {
-      await work();
-    } catch (error) {
-      const isStale = error instanceof ProblemError && error.problem.code === 'stale';
-      const entered = typed === undefined ? '' : ` You typed ${typed}.`;
-      notices.warning({
-        title: isStale ? 'It was changed elsewhere' : 'It was not changed',
-        description: isStale
-          ? `What is shown now is what is there.${entered}`
-          : `${(error as Error).message}${entered}`,
-        // It stands until it is read: what was typed is nowhere else.
-        duration: 0,
-      });
-    }
-    await onChanged();
-  };
+export function StockTable({ items, reserved }: StockTableProps) {
+  const change = useStockChange();
   const sorted = [...items].sort(byKindAndValue).slice(0, MOST_SHOWN);
   if (items.length === 0)
     return (
@@ -85,9 +65,7 @@ export function StockTable({ items, reserved, onChanged }: StockTableProps) {
                       min={0}
                       max={MOST_COUNTED}
                       onDone={(count) =>
-                        count !== null &&
-                        Number.isInteger(count) &&
-                        void tell(() => changeStock({ ...item, count }), `${count} for ${name}`)
+                        count !== null && Number.isInteger(count) && change(changeStock(item, { count }))
                       }
                     />
                   </label>
@@ -96,19 +74,13 @@ export function StockTable({ items, reserved, onChanged }: StockTableProps) {
                   {held === 0 ? '' : held}
                 </td>
                 <td>
-                  <Place
-                    item={item}
-                    name={name}
-                    onDone={(place) =>
-                      void tell(() => changeStock({ ...item, place }), `${place} as the place of ${name}`)
-                    }
-                  />
+                  <Place item={item} name={name} onDone={(place) => change(changeStock(item, { place }))} />
                 </td>
                 <td className="zb-right">
                   <button
                     className="zb-icon"
                     aria-label={`Take ${name} out of the list`}
-                    onClick={() => void tell(() => removeStock(item))}
+                    onClick={() => change(removeStock(item))}
                   >
                     ×
                   </button>

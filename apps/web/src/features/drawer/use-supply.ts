@@ -3,6 +3,8 @@ import { supplyFor, type Need, type Supply } from '@zemble/core';
 import { useMemo } from 'react';
 import useSWR from 'swr';
 import { getNeeds, NEEDS_KEY } from '../../api/drawer.ts';
+import { withoutPut } from '../../api/stock.ts';
+import { useStockOnItsWay } from './use-drawer.ts';
 
 export interface SupplyView {
   /** Parts of one sort that planned changes need, with where they come from. */
@@ -11,14 +13,14 @@ export interface SupplyView {
   readonly reserved: ReadonlyMap<string, number>;
   /** Parts that came out of units and are not put away. */
   readonly out: readonly Needed[];
-  readonly reload: () => Promise<unknown>;
 }
 
 const NOTHING: readonly Needed[] = [];
 
 /** What the planned changes of all units need, set against the drawer. */
 export function useSupply(items: readonly StockRow[]): SupplyView {
-  const { data, mutate } = useSWR(NEEDS_KEY, getNeeds, { keepPreviousData: true });
+  const { data } = useSWR(NEEDS_KEY, getNeeds, { keepPreviousData: true });
+  const entries = useStockOnItsWay();
   const needs = data?.needs ?? NOTHING;
   return useMemo(() => {
     const wanted = needs.map(
@@ -37,8 +39,7 @@ export function useSupply(items: readonly StockRow[]): SupplyView {
     return {
       supplies: supplies.map((s) => ({ ...s, needs: s.of.map((i) => needs[i]!) })),
       reserved,
-      out: data?.out ?? NOTHING,
-      reload: () => mutate(),
+      out: withoutPut(data?.out ?? NOTHING, entries),
     };
-  }, [needs, items, data, mutate]);
+  }, [needs, items, data, entries]);
 }

@@ -6,7 +6,7 @@ import { Button } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useSelection } from '../../unit/selection.tsx';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useUndoable } from '../../unit/use-undo.ts';
 import { OneOf } from '../../ui/one-of.tsx';

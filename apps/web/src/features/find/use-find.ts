@@ -15,7 +15,7 @@ import {
 import { useMemo, useState } from 'react';
 import useSWR from 'swr';
 import { getRepairs } from '../../api/client.ts';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useSearch } from '../../compute/use-search.ts';
 import type { BlockView, PointView } from '../../ui/path-drawing.tsx';

@@ -1,4 +1,4 @@
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { Button, Input } from 'antd';
 import dayjs from 'dayjs';
 import { useState } from 'react';

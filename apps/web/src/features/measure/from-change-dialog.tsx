@@ -11,7 +11,7 @@ import {
 } from '@zemble/core';
 import { Input, Modal, Select } from 'antd';
 import { useState } from 'react';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import styles from './measure.module.css';
 

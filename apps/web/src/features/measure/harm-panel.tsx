@@ -2,7 +2,7 @@ import { batchSuspects, formatPlain, markedNumber, type Drift } from '@zemble/co
 import { Button } from 'antd';
 import { useSelection } from '../../unit/selection.tsx';
 import type { Harm } from '../../compute/use-measuring.ts';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import styles from './measure.module.css';

@@ -3,7 +3,7 @@ import { readReadingsCsv } from '@zemble/core';
 import { Input, Modal } from 'antd';
 import { useState } from 'react';
 import { asOneEntry } from '../../api/act.ts';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
 import { textOfFile } from '../../ui/text-of-file.ts';

@@ -9,7 +9,7 @@ import {
   type Verdict,
 } from '@zemble/core';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { useLayer } from '../../unit/layer.tsx';
 import { useAnalysed } from '../../unit/analysed.tsx';
 import { useSelection } from '../../unit/selection.tsx';

@@ -1,5 +1,5 @@
 import { useCallback } from 'react';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 
 /** Takes a picture in: kept in this browser at once, and sent as everything else that is entered. */

@@ -6,7 +6,7 @@ import {
   type ReadoutResource,
 } from '@zemble/contract';
 import { Button, Checkbox, Form, Input, Modal, Select } from 'antd';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import {
   choicesFor,

@@ -18,7 +18,7 @@ import { Button } from 'antd';
 import { memo, useMemo, useState, type KeyboardEvent } from 'react';
 import { useLocation } from 'react-router';
 import { isSlow } from '../../compute/is-slow.ts';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { useAnalysed } from '../../unit/analysed.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { LayerMark, ToneMark } from '../../ui/marks.tsx';

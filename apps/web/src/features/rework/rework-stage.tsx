@@ -1,7 +1,7 @@
 import type { Proposal } from '@zemble/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { useTrial } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ChangesPanel, ControlsPanel } from '../changes/index.ts';

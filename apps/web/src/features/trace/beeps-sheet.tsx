@@ -2,7 +2,7 @@ import type { SheetPart } from '@zemble/contract';
 import type { Part } from '@zemble/core';
 import { Button, Tooltip } from 'antd';
 import type { ReactNode } from 'react';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { Keys } from '../../ui/keys.tsx';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';

@@ -16,7 +16,7 @@ import {
 } from '@zemble/core';
 import { useMemo, useState } from 'react';
 import { asOneEntry } from '../../api/act.ts';
-import { newId } from '../../api/outbox-store.ts';
+import { newId } from '../../api/new-id.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 
 /** A beep as it is recorded. */

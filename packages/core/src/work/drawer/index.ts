@@ -6,6 +6,7 @@ export { substitutesFor } from './substitutes.ts';
 export { parseStockLine, type StockLine } from './stock-line.ts';
 export {
   fits,
+  isSameSort,
   matching,
   sameValue,
   searchDrawer,

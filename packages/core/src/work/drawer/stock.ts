@@ -26,6 +26,16 @@ export const sameValue = (a: number | string, b: number | string): boolean =>
     ? Math.abs(a / b - 1) < SAME
     : String(a).toLowerCase() === String(b).toLowerCase();
 
+/** Whether two items are one sort of part in one place: they are counted together. */
+export const isSameSort = (a: StockItem, b: StockItem): boolean =>
+  a.kind === b.kind &&
+  sameValue(a.value, b.value) &&
+  a.tolerance === b.tolerance &&
+  a.voltage === b.voltage &&
+  a.power === b.power &&
+  a.technology === b.technology &&
+  a.place === b.place;
+
 /**
  * Whether an item can do the work of a part whatever its value: its kind, its ratings where it says them, and its technology
  * where the part asks for one.
