@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { drawerSchema, type UnitResource } from '@zemble/contract';
+import { benchSteps, documentFromResource } from '@zemble/core';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { openTestApp, type TestApp } from './testing/test-app.ts';
 import { picture, upload } from './testing/upload.ts';
@@ -187,5 +188,29 @@ describe('ticks of the bench work', () => {
     expect(await count()).toEqual([4]);
     await restate('planned', false, false);
     expect(await count()).toEqual([5]);
+  });
+
+  it('of a part that was planned twice solder it once: the earlier plan is dropped, and back with the tick', async () => {
+    for (const [id, value] of [
+      ['first', 820],
+      ['second', 680],
+    ] as const)
+      ({ unit } = await test.write('POST', `${root()}/changes`, {
+        change: {
+          id,
+          name: id,
+          purpose: 'modification',
+          state: 'planned',
+          steps: [{ do: 'fit', ref: 'R1', value }],
+        },
+      }));
+    const work = () => benchSteps(documentFromResource(unit)).steps;
+    const states = () => unit.changes.map((c) => c.change.state);
+    expect(work().filter((s) => s.kind === 'fit')).toHaveLength(1);
+    for (const { id, kind } of work())
+      if (kind !== 'check' && kind !== 'power') ({ unit } = await tick(id, true));
+    expect(states()).toEqual(['dropped', 'done']);
+    ({ unit } = await test.write('POST', `${root()}/undo`, { sequence: unit.sequence }));
+    expect(states()).toEqual(['planned', 'planned']);
   });
 });

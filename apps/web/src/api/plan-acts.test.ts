@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { dropPlanActs, planActs, plannedRefs } from '@zemble/core';
-import { unitOf } from '../testing/in-unit.tsx';
+import type { UnitResource } from '@zemble/contract';
+import { dropPlanActs, planActs, plannedRefs, superseding } from '@zemble/core';
+import { idOf, unitOf } from '../testing/in-unit.tsx';
 import { applyEntry } from './pending.ts';
 
 const blank = unitOf({ lines: ['V1 9V vcc 0', 'R1 1k vcc a', 'R2 1k a 0'] });
@@ -51,5 +52,37 @@ describe('planning values', () => {
     const one = after(both, dropPlanActs(both, 'R1'));
     expect(one.changes).toMatchObject([{ change: { state: 'planned', steps: [{ ref: 'R2' }] } }]);
     expect(states(after(one, dropPlanActs(one, 'R2')))).toEqual(['dropped']);
+  });
+
+  it('takes what it replaces out of a plan that does more, and drops one that is left with nothing', () => {
+    const add = (id: string, steps: UnitResource['changes'][number]['change']['steps']) =>
+      ({
+        type: 'add-change',
+        id,
+        change: { id, name: id, purpose: 'modification', state: 'planned', steps },
+      }) as const;
+    const more = add(idOf(1), [
+      { do: 'fit', ref: 'R1', value: 820 },
+      { do: 'remove', ref: 'R2' },
+    ]);
+    const one = add(idOf(2), [{ do: 'fit', ref: 'R1', value: 680 }]);
+    const brings = add(idOf(3), [
+      { do: 'add', part: { ref: 'R9', kind: 'resistor', marked: 10_000, pins: { a: 'a', b: '0' } } },
+    ]);
+    const unit = after(blank, [more, one, brings]);
+    const { acts, steps, names } = superseding(unit, [
+      { do: 'fit', ref: 'R1', value: 560 },
+      { do: 'fit', ref: 'R9', value: 22_000 },
+    ]);
+    const next = after(unit, [...acts]);
+    expect(next.changes.map((c) => [c.change.state, c.change.steps.map((s) => s.do)])).toEqual([
+      ['planned', ['remove']],
+      ['dropped', ['fit']],
+      ['planned', ['add']],
+    ]);
+    // A part that is yet to be brought is brought with the value: it is soldered once.
+    expect(next.changes[2]!.change.steps[0]).toMatchObject({ part: { marked: 22_000 } });
+    expect(steps).toEqual([{ do: 'fit', ref: 'R1', value: 560 }]);
+    expect(names).toEqual([idOf(1), idOf(2), idOf(3)]);
   });
 });

@@ -117,6 +117,7 @@ export async function tickInChange(
   unit: UnitModel,
   { words, isDone, measures }: TickRequest,
   { row: { id }, change: ticked, step }: NonNullable<Tick['change']>,
+  replaced: Tick['replaced'],
   transaction: Transaction,
 ): Promise<void> {
   const row = await findChange(unit.id, id, transaction);
@@ -126,6 +127,7 @@ export async function tickInChange(
   const change = isNow('done') && before.purpose !== 'diagnosis' ? { ...ticked, ...measures } : ticked;
   await changeRow(row, { definition: change }, transaction);
   const moved = await moveStock(unit, before, change, transaction);
+  const less = await doLess(unit.id, replaced, transaction);
   const said = step === undefined ? '' : isDone ? words : `Not done after all: ${words}`;
   const stands = isNow('done') || isNow('undone') ? ` ${STATE_WORDS[change.state]}: ${change.name}.` : '';
   const done = step === undefined ? null : (before.steps[step]?.done ?? null);
@@ -138,10 +140,32 @@ export async function tickInChange(
         step === undefined
           ? { op: 'set', of: 'change', id, values: { definition: before } }
           : { op: 'tick', id, step, done },
+        ...less,
       ],
     },
     transaction,
   );
+}
+
+/** Plans that do less, since another was soldered in their place; answers what puts them back. */
+async function doLess(
+  unitId: string,
+  replaced: Tick['replaced'],
+  transaction: Transaction,
+): Promise<{ op: 'set'; of: 'change'; id: string; values: { definition: FileChange } }[]> {
+  const inverse = [];
+  for (const { row, change } of replaced) {
+    const kept = await findChange(unitId, row.id, transaction);
+    if (!kept) continue;
+    inverse.push({
+      op: 'set' as const,
+      of: 'change' as const,
+      id: row.id,
+      values: { definition: kept.definition },
+    });
+    await changeRow(kept, { definition: change }, transaction);
+  }
+  return inverse;
 }
 
 /** Puts a tick of a step back as it was, with what it took from the drawer. */

@@ -36,7 +36,7 @@ export async function tickStep(
   if (isDone && ticked && step) refuseTooEarly(ticked, step);
   const tick = tickOf(resource, found ?? [], id, isDone, at);
   if (tick.ticks) await tickBeside(unit, request, tick.ticks, transaction);
-  if (tick.change) await tickInChange(unit, request, tick.change, transaction);
+  if (tick.change) await tickInChange(unit, request, tick.change, tick.replaced, transaction);
 }
 
 /** The steps of the work that a step is of; nothing where it is no step of any work that is known. */

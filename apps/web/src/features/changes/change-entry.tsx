@@ -1,5 +1,5 @@
 import type { ChangePurpose } from '@zemble/contract';
-import { asTypedNet, parseChangeLine, parseSheetLine, type KnownNets } from '@zemble/core';
+import { asTypedNet, parseChangeLine, parseSheetLine, superseding, type KnownNets } from '@zemble/core';
 import { Button, Input, type InputRef } from 'antd';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
@@ -58,7 +58,7 @@ function useHanded(): { readonly line: string | null; readonly key: string } {
 
 /** One field for every change: what it does is said while it is typed, Enter keeps it. */
 export function ChangeEntry() {
-  const { document } = useUnitContext();
+  const { document, unit } = useUnitContext();
   const { add } = useChangeActions();
   const handed = useHanded();
   const [line, setLine] = useState(handed.line ?? '');
@@ -82,6 +82,7 @@ export function ChangeEntry() {
   const reversed = warnings.find(
     (p) => turnedRound(line, p.ref, document.circuit) !== null && REVERSED.test(p.message),
   );
+  const replaced = read?.ok && work === 'modification' ? superseding(unit, read.steps).names : [];
   const turnRound = () => {
     const turned = turnedRound(line, reversed?.ref, document.circuit);
     if (turned !== null) setLine(turned);
@@ -134,6 +135,7 @@ export function ChangeEntry() {
         ) : read.ok ? (
           <>
             <span className="zb-planned">{read.words}</span> <Keys keys="Enter" />
+            {replaced.length > 0 && ` In place of what is planned by ${replaced.join(', ')}.`}
           </>
         ) : (
           <span className="zb-problem">{read.problem.message}</span>

@@ -4,11 +4,13 @@ import {
   inState,
   ledgerOf,
   reportChanges,
+  superseding,
   type ChangeReport,
   type LedgerEntry,
 } from '@zemble/core';
 import { useMemo } from 'react';
 
+import { asOneEntry } from '../../api/act.ts';
 import { newId } from '../../api/new-id.ts';
 import { useLatestAnalysis } from '../../unit/analysed.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
@@ -81,7 +83,10 @@ export function useChangeActions() {
       const values = isDone
         ? { ...inState(whole, 'done', new Date().toISOString()), ...(before ? { before } : {}) }
         : whole;
-      change({ type: 'add-change', id, change: values });
+      const isPlan = values.state === 'planned' && values.purpose === 'modification';
+      const { acts, steps } = isPlan ? superseding(unit, values.steps) : { acts: [], steps: values.steps };
+      const own = { type: 'add-change', id, change: { ...values, steps } } as const;
+      change(asOneEntry(steps.length === 0 ? acts : [...acts, own]));
       return id;
     },
     put(resource: ChangeResource, state: ChangeState) {

@@ -128,6 +128,15 @@ export const CATALOGUE = {
     sentence: (d) => `"${d.detail}" stands on "${d.text}".`,
     hint: 'Take the later one back first; otherwise what it put in stays, and the ohms told are with it.',
   },
+  'change/replaced': {
+    sentence: (d) => `${d.ref} is soldered once: "${d.detail}" replaces what "${d.text}" plans for it.`,
+    hint: 'Drop the earlier plan, or take that part out of it.',
+  },
+  'change/ends-as-it-is': {
+    sentence: (d) =>
+      `${d.detail} stays as it is: what is planned for it ends where it began, with "${d.text}".`,
+    hint: 'There is nothing to solder for it; drop both plans.',
+  },
   'change/half-done': {
     sentence: (d) => `${d.ref}: ${d.detail}.`,
     hint: 'Look at the change that puts it there.',

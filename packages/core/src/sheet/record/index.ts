@@ -9,7 +9,7 @@ export {
   type ReadingsCsv,
 } from './readings-csv.ts';
 export { isSame } from './same.ts';
-export { dropPlanActs, planActs, plannedRefs } from './plan.ts';
+export { dropPlanActs, planActs, plannedRefs, superseding } from './plan.ts';
 export {
   inverseThings,
   isSameThing,

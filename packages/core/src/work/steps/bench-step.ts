@@ -46,6 +46,8 @@ export interface BenchStep {
   readonly needs: readonly string[];
   /** The step of a change that is done with it. */
   readonly ticks?: Ticks;
+  /** Steps of earlier plans for the same part that are not soldered, since this one is: with its tick they are gone. */
+  readonly replaces?: readonly Ticks[];
   /** Where that step was ticked. */
   readonly done?: Done | undefined;
 }

@@ -67,9 +67,11 @@ describe('bench steps of random changes', () => {
     work: benchSteps(p.unit).steps,
   }));
 
-  it('tick every step of every change exactly once', () => {
+  it('tick every step of every change exactly once, or are done in place of it', () => {
     for (const { unit, work } of plans) {
-      const ticked = work.flatMap((s) => (s.ticks ? [`${s.ticks.change}.${s.ticks.step}`] : []));
+      const ticked = work.flatMap((s) =>
+        [...(s.ticks ? [s.ticks] : []), ...(s.replaces ?? [])].map((t) => `${t.change}.${t.step}`),
+      );
       const all = unit.circuit.changes!.flatMap((c) => c.steps.map((_, i) => `${c.id}.${i}`));
       expect([...ticked].sort()).toEqual([...all].sort());
     }
@@ -310,5 +312,51 @@ describe('work of other sorts', () => {
     const { steps } = benchSteps(unitOf(circuit));
     expect(steps.find((s) => s.ticks?.step === 0)!.done).toEqual(done);
     expect(steps.find((s) => s.ticks?.step === 1)!.done).toBeUndefined();
+  });
+});
+
+describe('several plans for one part', () => {
+  const fit = (id: string, value: number) => change(id, [{ do: 'fit', ref: 'R1', value }]);
+  const stepsFor = (circuit: Circuit, ...changes: readonly Change[]) =>
+    benchSteps(unitOf({ ...circuit, changes }));
+  const stage = circuitOf(STAGE);
+
+  it('are soldered once, with the last value, and say which plan is replaced', () => {
+    const { steps, problems } = stepsFor(stage, fit('first', 220_000), fit('second', 330_000));
+    const atR1 = steps.filter((s) => s.refs.includes('R1') && !['photograph', 'mark'].includes(s.kind));
+    expect(atR1.filter((s) => s.kind === 'fit').map((s) => s.say)).toEqual([
+      expect.stringContaining('R1 330k'),
+    ]);
+    expect(atR1.find((s) => s.kind === 'fit')!.replaces).toEqual([{ change: 'first', step: 0 }]);
+    expect(atR1.filter((s) => s.kind === 'take out')).toHaveLength(1);
+    expect(atR1.find((s) => s.kind === 'take out')!.say).toContain('R1 100k');
+    expect(problems.map((p) => p.message)).toEqual([
+      'R1 is soldered once: "second" replaces what "first" plans for it.',
+    ]);
+  });
+
+  it('that end where they began are nothing to solder', () => {
+    const { steps, problems } = stepsFor(stage, fit('first', 220_000), fit('second', 100_000));
+    expect(steps).toEqual([]);
+    expect(problems.at(-1)!.message).toContain('R1 100k stays as it is');
+  });
+
+  it('put a fresh part in for one that has drifted, though the value is the same', () => {
+    const drifted: Circuit = {
+      ...stage,
+      parts: stage.parts.map((p) => (p.ref === 'R1' ? { ...p, found: 118_000 } : p)),
+    };
+    const { steps } = stepsFor(drifted, fit('first', 220_000), fit('second', 100_000));
+    expect(steps.filter((s) => s.kind === 'fit').map((s) => s.refs)).toEqual([['R1']]);
+  });
+
+  it('leave one alone that hands have carried out already', () => {
+    const done = change('first', [
+      { do: 'fit', ref: 'R1', value: 220_000, done: { at: '2026-01-01T10:00:00.000Z' } },
+      { do: 'fit', ref: 'R2', value: 33_000 },
+    ]);
+    const { steps } = stepsFor(stage, done, fit('second', 330_000));
+    const fits = steps.filter((s) => s.kind === 'fit' && s.refs.includes('R1'));
+    expect(fits.map((s) => s.done !== undefined)).toEqual([true, false]);
   });
 });

@@ -17,6 +17,7 @@ import { unitOfPackage } from '../../circuit/pinout/index.ts';
 import type { BenchStep, Draft } from './bench-step.ts';
 import { computed } from './computed.ts';
 import { checksBeforePower, powerSteps } from './checks.ts';
+import { netOf } from './net.ts';
 import { inBenchOrder, type PlannedStep } from './order.ts';
 import { isOffBoard } from './part-words.ts';
 import { safetySteps } from './safety.ts';
@@ -123,7 +124,19 @@ function plannedWork(unit: UnitDocument, id: string | undefined, alsoDone: Reado
   const start = first.made[0]!.before;
   const steps = made.flatMap(({ change }) => change.steps.map((step, index) => ({ change, index, step })));
   const final = temporary.length > 0 ? undefined : planned;
-  return { steps: arranged(unit, start, steps, final), problems };
+  const net = netOf(start, steps);
+  if (net.steps.length === 0) return { steps: [], problems: [...problems, ...net.problems] };
+  const replaced = new Map(
+    [...net.replaced].map(([{ change, index }, those]) => [
+      `${change.id}.${index}`,
+      those.map((r) => ({ change: r.change.id, step: r.index })),
+    ]),
+  );
+  const arrangedSteps = arranged(unit, start, net.steps, final).map((step): BenchStep => {
+    const replaces = step.ticks && replaced.get(`${step.ticks.change}.${step.ticks.step}`);
+    return replaces ? { ...step, replaces } : step;
+  });
+  return { steps: arrangedSteps, problems: [...problems, ...net.problems] };
 }
 
 /** A temporary change that is planned, as it would be made to what lies on the bench now. */

@@ -1,5 +1,5 @@
 import type { BenchTicks, Done, FileChange, Thing, UnitResource } from '@zemble/contract';
-import type { BenchStep } from './bench-step.ts';
+import type { BenchStep, Ticks } from './bench-step.ts';
 
 type Ticked = Pick<UnitResource, 'changes' | 'ticks'>;
 type ChangeRow = UnitResource['changes'][number];
@@ -8,6 +8,8 @@ type ChangeRow = UnitResource['changes'][number];
 export interface Tick {
   /** The change that it belongs to, as it is then; with the step, where one of its own is ticked. */
   readonly change: { readonly row: ChangeRow; readonly change: FileChange; readonly step?: number } | null;
+  /** Plans that do less from now on, since what they had for the part was replaced. */
+  readonly replaced: readonly { readonly row: ChangeRow; readonly change: FileChange }[];
   /** What is put beside the unit's fields, where no change has the step. */
   readonly ticks: Thing | null;
 }
@@ -31,12 +33,26 @@ export function tickOf(
   if (row && step?.ticks && !isWayBack(id)) {
     const { step: index } = step.ticks;
     const change = withStepTicked(row.change, index, isDone ? { at } : undefined, at);
-    return { change: { row, change, step: index }, ticks: null };
+    const replaced = isDone ? withoutReplaced(unit, step.replaces ?? [], at) : [];
+    return { change: { row, change, step: index }, replaced, ticks: null };
   }
   const was = Object.hasOwn(unit.ticks, id) ? unit.ticks[id]! : null;
   const ticks: Thing = { at: ['ticks', id], was: was as Thing['was'], now: isDone ? { at } : null };
   const isLast = row && isDone && isWayBack(id) && othersAreDone(unit, steps, id);
-  return { change: isLast ? { row, change: inState(row.change, 'undone', at) } : null, ticks };
+  return { change: isLast ? { row, change: inState(row.change, 'undone', at) } : null, replaced: [], ticks };
+}
+
+/** Plans without steps that another one was soldered in place of; dropped where nothing is left of them. */
+function withoutReplaced({ changes }: Ticked, gone: readonly Ticks[], at: string): Tick['replaced'] {
+  return changes.flatMap((row) => {
+    const own = new Set(gone.flatMap((g) => (g.change === row.change.id ? [g.step] : [])));
+    if (own.size === 0) return [];
+    const steps = row.change.steps.filter((_, i) => !own.has(i));
+    const change: FileChange =
+      steps.length === 0 ? inState(row.change, 'dropped', at) : { ...row.change, steps };
+    const isWhole = steps.length > 0 && steps.every((step) => step.done !== undefined);
+    return [{ row, change: isWhole ? inState(change, 'done', at) : change }];
+  });
 }
 
 /** A step of the way back of a change, by its id. */
