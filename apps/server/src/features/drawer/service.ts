@@ -8,9 +8,9 @@ import {
 } from '@zemble/contract';
 import {
   isSameSort,
-  matching,
   needsOf,
   partsPutIn,
+  pickFor,
   readChanges,
   stockText,
   takenOut,
@@ -197,15 +197,15 @@ async function takeFor(
   const taken: string[] = [];
   for (const { wanted, ref } of needs) {
     const items = new Map(rows.filter((row) => row.count > 0).map((row) => [itemOf(row), row]));
-    const [item] = matching([...items.keys()], wanted);
-    const row = item && items.get(item);
-    if (!row) continue;
-    await writeStock(row, { count: row.count - 1 }, transaction);
-    await noteMove(
-      { unitId: unit.id, changeId: change.id, ref, direction: 'in', stockId: row.id },
-      transaction,
-    );
-    taken.push(`${ref} ${nameOf(row)}`);
+    const picked = pickFor([...items.keys()], wanted)?.of.map((item) => items.get(item)!) ?? [];
+    for (const row of picked) {
+      await writeStock(row, { count: row.count - 1 }, transaction);
+      await noteMove(
+        { unitId: unit.id, changeId: change.id, ref, direction: 'in', stockId: row.id },
+        transaction,
+      );
+    }
+    if (picked.length > 0) taken.push(`${ref} ${picked.map(nameOf).join(' with ')}`);
   }
   return taken.length === 0 ? '' : ` From the drawer: ${taken.join(', ')}.`;
 }

@@ -10,6 +10,8 @@ import { showInUnit, unitOf } from '../../testing/in-unit.tsx';
 import { StepsSheet } from './steps-sheet.tsx';
 
 // The page has a worker for it; here the same function answers at once.
+const stock = vi.hoisted(() => ({ items: [] }));
+vi.mock('../drawer/index.ts', () => ({ useDrawer: () => stock }));
 vi.mock('../../compute/use-work.ts', () => ({
   useWork: (document: UnitDocument, wish: WorkWish): ReturnType<typeof useWork> => ({
     made: { of: { document, wish }, answer: benchSteps(document, wish) },

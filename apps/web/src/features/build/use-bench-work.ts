@@ -14,6 +14,7 @@ import { asOneEntry } from '../../api/act.ts';
 import { useWork } from '../../compute/use-work.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useMeasures } from '../changes/index.ts';
+import { useDrawer } from '../drawer/index.ts';
 
 /** The work that is at hand, and what can be done with it. */
 export interface BenchWork {
@@ -36,7 +37,8 @@ const LOOK_AGAIN_MS = 60_000;
 export function useBenchWork(wish: WorkWish): BenchWork {
   const { unit, document, change } = useUnitContext();
   const measures = useMeasures();
-  const { made, why } = useWork(document, wish);
+  const { items: drawer } = useDrawer();
+  const { made, why } = useWork(document, wish, drawer);
   const work = made?.answer;
   const nowMs = useNow();
   const steps = useMemo(

@@ -4,6 +4,7 @@ import { BAND_PAINT } from '../../ui/band-paint.ts';
 const WIRE_PAINT: ReadonlyMap<string, string> = new Map([
   ...Object.entries(BAND_PAINT),
   ['turquoise', '#2aa7a0'],
+  ['clear', '#dfe6ea'],
   ['bare', '#b9bcc0'],
   ['screen', '#8b8d90'],
 ]);

@@ -1,5 +1,6 @@
 import type { Change, StockItem } from '@zemble/contract';
 import type { Circuit, Part } from '../../circuit/circuit/index.ts';
+import { pickFor } from './pick.ts';
 import { matching, sameValue, wantedFor, type Drawer, type Wanted } from './stock.ts';
 
 /** A part that a planned change needs. */
@@ -92,6 +93,17 @@ export function supplyFor(needs: readonly Need[], drawer: Drawer): Supply[] {
       left.set(item, left.get(item)! - count);
       reserved.push({ item, count });
       missing -= count;
+    }
+    // A value that nobody makes is made up of two parts that are there.
+    for (; missing > 0; missing -= 1) {
+      const there = drawer.map((item) => ({ ...item, count: left.get(item)! }));
+      const picked = pickFor(there, wanted);
+      if (!picked || picked.made === 'single') break;
+      for (const of of picked.of) {
+        const item = drawer[there.indexOf(of)]!;
+        left.set(item, left.get(item)! - 1);
+        reserved.push({ item, count: 1 });
+      }
     }
     return { wanted, count: of.length, reserved, buy: missing, of };
   });

@@ -1,6 +1,7 @@
 import { isTemporary, type Board, type BoardPlace, type Change } from '@zemble/contract';
 import { AnalysisSession } from '../../analysis/analysis/index.ts';
 import { belongsOnBoard, holeWords, wiredRefs } from '../board/index.ts';
+import { pickWords, wantedFor, type Drawer } from '../drawer/index.ts';
 import {
   activeSet,
   buildLayer,
@@ -48,6 +49,8 @@ export interface WorkWish {
   readonly isWhole?: boolean | undefined;
   /** The change is taken back, also where that is recorded already and only its checks are left. */
   readonly isBack?: boolean | undefined;
+  /** What the workshop has: a step that puts a part in says where it lies, or of which two it is made up. */
+  readonly drawer?: Drawer | undefined;
   /** Changes that are done already and are still to be checked and powered, with what is planned. */
   readonly alsoDone?: readonly string[] | undefined;
 }
@@ -78,16 +81,17 @@ const holesWords = ({ holes }: BoardPlace): string =>
     .join('; ');
 
 function workFor(unit: UnitDocument, wish: WorkWish): Work {
-  const { change: id, isWhole, isBack, alsoDone } = wish;
+  const { change: id, isWhole, isBack, alsoDone, drawer } = wish;
   const changes = unit.circuit.changes ?? [];
-  if (isWhole === true) return wholeUnit(unit);
+  if (isWhole === true) return wholeUnit(unit, drawer);
   if (id !== undefined) {
     const change = changes.find((c) => c.id === id);
     if (!change) throw new ZembleError('change/unknown', { text: id, parts: changes.map((c) => c.id) });
     const isOpen = alsoDone?.includes(id) === true;
-    if (isBack === true || (change.state === 'done' && !isOpen)) return takingBack(asDone(unit, id), change);
+    if (isBack === true || (change.state === 'done' && !isOpen))
+      return takingBack(asDone(unit, id), change, drawer);
   }
-  return plannedWork(unit, id, new Set(alsoDone));
+  return plannedWork(unit, wish);
 }
 
 /** A unit with one change done. */
@@ -100,8 +104,9 @@ const asDone = (unit: UnitDocument, id: string): UnitDocument => ({
 });
 
 /** The changes that are worked on, on the planned layer: those of the active set, or one by itself. */
-function plannedWork(unit: UnitDocument, id: string | undefined, alsoDone: ReadonlySet<string>): Work {
+function plannedWork(unit: UnitDocument, { change: id, drawer, ...wish }: WorkWish): Work {
   const { circuit } = unit;
+  const alsoDone = new Set(wish.alsoDone);
   const chosen = id === undefined ? undefined : (circuit.changes ?? []).find((c) => c.id === id);
   const set = chosen?.set ?? activeSet(circuit);
   const { circuit: planned, changes } = buildLayer(
@@ -132,7 +137,7 @@ function plannedWork(unit: UnitDocument, id: string | undefined, alsoDone: Reado
       those.map((r) => ({ change: r.change.id, step: r.index })),
     ]),
   );
-  const arrangedSteps = arranged(unit, start, net.steps, final).map((step): BenchStep => {
+  const arrangedSteps = arranged(unit, start, net.steps, { final, drawer }).map((step): BenchStep => {
     const replaces = step.ticks && replaced.get(`${step.ticks.change}.${step.ticks.step}`);
     return replaces ? { ...step, replaces } : step;
   });
@@ -154,13 +159,13 @@ function arranged(
   unit: UnitDocument,
   start: ChangedCircuit,
   planned: readonly PlannedStep[],
-  final: LayerCircuit | undefined,
+  { final, drawer }: { readonly final: LayerCircuit | undefined; readonly drawer: Drawer | undefined },
 ): readonly BenchStep[] {
   const partOf = (ref: string) => start.parts.find((p) => p.ref === ref);
   const ordered = inBenchOrder(start, planned, (step) => rankOf(step, partOf));
   const played = playThrough(start, ordered);
   const end = final ?? played.at(-1)?.after ?? start;
-  const scene = sceneOf(end);
+  const scene = sceneOf(end, drawer);
   const drafts = played.flatMap(({ planned: step, before, after }) => draftsFor(step, before, after, scene));
   const own = new Set(planned.map((p) => p.change.id));
   const back = comingBack(unit, own, scene);
@@ -185,9 +190,13 @@ function comingBack({ circuit }: UnitDocument, own: ReadonlySet<string>, scene: 
 /** Behind every part and wire. */
 const BACK_RANK = 50;
 
-const sceneOf = (circuit: LayerCircuit): Scene => ({
+const sceneOf = (circuit: LayerCircuit, drawer: Drawer | undefined): Scene => ({
   bearings: computed(() => bearingsOf(new AnalysisSession(circuit))) ?? new Map(),
   warnings: new Map(checkRatings(circuit).map((p) => [p.ref ?? '', p.message])),
+  fetched: (part) => {
+    const wanted = wantedFor(part, part.value);
+    return wanted && pickWords(drawer ?? [], wanted);
+  },
 });
 
 /** Work between safety and power: in the order of its ranks, those that change the circuit in the order given. */
@@ -291,14 +300,14 @@ const shares = (first: Draft, second: Draft): boolean =>
   ((first.kind === 'link' || first.kind === 'cut') && first.nets.some((net) => second.nets.includes(net)));
 
 /** A change that is done, taken back: its inverses, the last first. */
-function takingBack(unit: UnitDocument, change: Change): Work {
+function takingBack(unit: UnitDocument, change: Change, drawer: Drawer | undefined): Work {
   const { circuit, changes } = buildLayer(unit.circuit, 'proven');
   const made = changes.find((m) => m.change.id === change.id);
   if (!made || made.made.length === 0) return { steps: [], problems: made?.problem ? [made.problem] : [] };
   const { made: steps } = made;
   const later = standingOn(changes.slice(changes.indexOf(made) + 1), change);
   const end = later.length > 0 ? endOnTop(circuit, change) : withoutChange(unit.circuit, change.id);
-  const drafts = undoDrafts(change, steps, sceneOf(end));
+  const drafts = undoDrafts(change, steps, sceneOf(end, drawer));
   return {
     steps: framed(unit, end, drafts, drafts.map(tickOf)),
     problems: later.map((l) => problem('change/stood-on', { text: change.name, detail: l.name })),
@@ -339,9 +348,9 @@ function endOnTop(circuit: LayerCircuit, change: Change): LayerCircuit {
 }
 
 /** A unit that is built from nothing: board first, then the parts by their height, wires, chips. */
-function wholeUnit(unit: UnitDocument): Work {
+function wholeUnit(unit: UnitDocument, drawer: Drawer | undefined): Work {
   const circuit = buildLayer(unit.circuit, 'planned').circuit;
-  const scene = sceneOf(circuit);
+  const scene = sceneOf(circuit, drawer);
   const wired = wiredRefs(circuit, unit.wires ?? []);
   const [board] = unit.boards ?? [];
   const parts = printedParts(unit.circuit, 'planned').filter(
@@ -351,7 +360,7 @@ function wholeUnit(unit: UnitDocument): Work {
     .filter((p) => p.kind !== 'supply' && p.kind !== 'signal' && p.kind !== 'load')
     .flatMap((part) => [
       ...socketDraft(part.ref, part),
-      fitDraft(part.ref, part, scene.bearings.get(part.ref), 'It belongs to the unit.', 'new'),
+      fitDraft(part.ref, part, scene, 'It belongs to the unit.', 'new'),
     ]);
   const work = [...(board ? boardDrafts(board) : []), ...drafts, ...wireDrafts(unit)].sort(
     (a, b) => a.rank - b.rank,

@@ -29,6 +29,8 @@ export interface Scene {
   readonly bearings: ReadonlyMap<string, Bearing>;
   /** What the circuit would ask too much of a part, or what hangs in the air at it, a sentence by designator. */
   readonly warnings: ReadonlyMap<string, string>;
+  /** Where a part that goes in comes from, in words. */
+  readonly fetched: (part: LayerPart) => string | undefined;
 }
 
 /** When the step of a change that is ticked is done. */
@@ -108,8 +110,9 @@ export function draftsFor(
   planned: PlannedStep,
   before: ChangedCircuit,
   after: ChangedCircuit,
-  { bearings, warnings }: Scene,
+  scene: Scene,
 ): readonly Ranked[] {
+  const { warnings } = scene;
   const { change, step, index } = planned;
   const id = `${change.id}.${index}`;
   const tick: { readonly ticks: Ticks; readonly done: Draft['done'] } = {
@@ -127,14 +130,14 @@ export function draftsFor(
       return [
         takenOut(id, old!, change),
         ...(isSocketed(part) || isOffBoard(part) ? [] : [cleanDraft(id, part.ref, Object.values(part.pins))]),
-        { ...warned(fitDraft(id, part, bearings.get(part.ref), why, 'instead'), warnings), ...tick },
+        { ...warned(fitDraft(id, part, scene, why, 'instead'), warnings), ...tick },
       ];
     }
     case 'add': {
       const part = after.parts.find((p) => p.ref === step.part.ref)!;
       return [
         ...socketDraft(id, part),
-        { ...warned(fitDraft(id, part, bearings.get(part.ref), why, 'new'), warnings), ...tick },
+        { ...warned(fitDraft(id, part, scene, why, 'new'), warnings), ...tick },
       ];
     }
     case 'lift': {
@@ -235,12 +238,13 @@ export function socketDraft(id: string, part: LayerPart): Ranked[] {
 export function fitDraft(
   id: string,
   part: LayerPart,
-  bearing: Bearing | undefined,
+  { bearings, fetched }: Scene,
   why: string,
   as: 'new' | 'instead',
 ): Ranked {
   const look = lookOf(part);
-  const caution = fitCaution(part, bearing);
+  const caution = fitCaution(part, bearings.get(part.ref));
+  const from = fetched(part);
   const kind = isSocketed(part) ? 'chip' : isOffBoard(part) ? 'wire' : 'fit';
   const verb = { chip: 'Put', wire: 'Wire', fit: 'Fit' }[kind];
   const where = kind === 'chip' ? `${legsWords(part)}, into its socket` : legsWords(part);
@@ -249,7 +253,7 @@ export function fitDraft(
   return {
     id: `do:${id}`,
     kind,
-    say: `${verb} ${nameOf(part)}${printed}${as === 'instead' ? ', in the place of the old one' : ''}: ${where}.`,
+    say: `${verb} ${nameOf(part)}${printed}${as === 'instead' ? ', in the place of the old one' : ''}${from === undefined ? '' : `, ${from}`}: ${where}.`,
     why: kind === 'fit' ? `${why} Low parts go in first: it is ${Math.round(height)} mm high.` : why,
     refs: [part.ref],
     nets: [...new Set(Object.values(part.pins))],

@@ -6,7 +6,6 @@ type BandColour = (typeof BAND_COLOURS)[number];
 export const WIRE_COLOURS = [
   ...BAND_COLOURS.filter((c): c is Exclude<BandColour, 'gold' | 'silver'> => c !== 'gold' && c !== 'silver'),
   'turquoise',
-  'pink',
   'clear',
   'bare',
   'screen',
