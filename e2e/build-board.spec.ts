@@ -1,5 +1,5 @@
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { expect, goTo, newUnit, saved, test, typeParts } from './support/bench.ts';
+import { printed } from './support/printed.ts';
 
 const PREAMP = [
   'V1 9V vcc 0',
@@ -62,22 +62,12 @@ test('a preamplifier of twelve parts is laid out by proposal, changed by hand wi
   await page.reload();
   await expect(sheet.getByRole('checkbox').first()).toBeChecked();
 
-  // On paper: A4, and its ruler 50 mm long.
+  // On paper, whichever it is: its ruler is 50 mm long.
   const href = await sheet.getByRole('link', { name: 'Print 1:1' }).getAttribute('href');
   await page.goto(href!);
   await expect(page.getByRole('img', { name: 'A ruler of 50 mm' })).toBeVisible();
-  const pdf = await page.pdf({ preferCSSPageSize: true });
-  const document = await getDocument({ data: new Uint8Array(pdf) }).promise;
-  const sheetOne = await document.getPage(1);
-  const POINTS_A_MM = 72 / 25.4;
-  const [, , width, height] = sheetOne.view as [number, number, number, number];
-  expect([width / POINTS_A_MM, height / POINTS_A_MM].map(Math.round)).toEqual([210, 297]);
-  const items = (await sheetOne.getTextContent()).items.flatMap((item) =>
-    'str' in item
-      ? [{ text: item.str.trim(), x: item.transform[4] as number, y: item.transform[5] as number }]
-      : [],
-  );
-  const end = items.find((i) => i.text === '50')!;
-  const begin = items.find((i) => i.text === '0' && Math.abs(i.y - end.y) < 1)!;
-  expect((end.x - begin.x) / POINTS_A_MM).toBeCloseTo(50, 0);
+  for (const format of ['A4', 'Letter'] as const) {
+    const [first] = await printed(page, format);
+    expect(first!.rulersMm.map((mm) => Math.round(mm * 10) / 10)).toEqual([50]);
+  }
 });

@@ -7,6 +7,7 @@ import { BodyFigure, Copper, Links, Rulers, Wires } from './board-figure.tsx';
 import { boardFrame, STEP, type BoardSide } from './board-geometry.ts';
 import styles from './board.module.css';
 import { Ruler } from './ruler.tsx';
+import { TrueSize } from './true-size.tsx';
 
 /** Millimetres of one unit of the drawing. */
 const MM_A_UNIT = PITCH_MM / STEP;
@@ -64,12 +65,10 @@ function Side({
   return (
     <figure>
       <figcaption>Seen from the {side === 'parts' ? 'parts’' : 'copper'} side</figcaption>
-      <svg
-        viewBox={`0 0 ${frame.width} ${frame.height}`}
-        width={`${frame.width * MM_A_UNIT}mm`}
-        height={`${frame.height * MM_A_UNIT}mm`}
-        role="img"
-        aria-label={`Board from the ${side} side at its own size`}
+      <TrueSize
+        box={{ x: 0, y: 0, width: frame.width, height: frame.height }}
+        mmAUnit={MM_A_UNIT}
+        label={`Board from the ${side} side at its own size`}
       >
         <Copper {...plain} />
         {side === 'parts' && <Links board={board} frame={frame} />}
@@ -81,7 +80,7 @@ function Side({
             </g>
           ))}
         {side === 'parts' && <Wires {...plain} />}
-      </svg>
+      </TrueSize>
     </figure>
   );
 }

@@ -57,4 +57,15 @@ describe('the parts list', () => {
       expect.objectContaining({ type: 'tick-step', id: 'pick:R1+R3+R4', isDone: true }),
     );
   });
+
+  it('is what the planned work needs, and the whole unit on request', async () => {
+    showInUnit(
+      unitOf({ lines: ['V1 9V vcc 0', 'R1 1k vcc a', 'R2 47k a 0'], planned: { R2: 1000 } }),
+      <KitView tabs={null} />,
+    );
+    expect(lines().map((cells) => cells[2])).toEqual(['R2']);
+    expect(screen.getByText(/1 parts for what is planned, all of them in the drawer/)).toBeTruthy();
+    await userEvent.click(screen.getByText('The whole unit'));
+    expect(lines().map((cells) => cells[2])).toEqual(['R1 R2']);
+  });
 });

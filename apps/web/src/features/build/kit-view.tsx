@@ -1,4 +1,12 @@
-import { bodyOf, isOfPackage, partsList, printedParts, stockText, type PartsListLine } from '@zemble/core';
+import {
+  bodyOf,
+  isOfPackage,
+  needsOf,
+  partsList,
+  printedParts,
+  stockText,
+  type PartsListLine,
+} from '@zemble/core';
 import { Button, Checkbox } from 'antd';
 import { useMemo, useState, type ReactNode } from 'react';
 import { OneOf } from '../../ui/one-of.tsx';
@@ -10,14 +18,23 @@ import styles from './wiring.module.css';
 
 const ORDERS = ['As drawn', 'By height'] as const;
 type Order = (typeof ORDERS)[number];
+const WHOLE = 'The whole unit';
+const EXTENTS = ['This work', WHOLE] as const;
+type Extent = (typeof EXTENTS)[number];
 
-/** What the unit is built from: counts, places in the drawer, what must be bought; to be ticked as it is picked. */
+/** What the work needs, or all that the unit is built from: counts, places in the drawer, what must be bought; ticked as it is picked. */
 export function KitView({ tabs }: { readonly tabs: ReactNode }) {
   const { unit, document, change } = useUnitContext();
   const { items } = useDrawer();
   const { selectRef } = useSelection();
   const [order, setOrder] = useState<Order>('As drawn');
-  const parts = useMemo(() => printedParts(document.circuit, 'planned'), [document.circuit]);
+  const needed = useMemo(() => new Set(needsOf(document.circuit).map((n) => n.ref)), [document.circuit]);
+  const [extent, setExtent] = useState<Extent>('This work');
+  const isWhole = extent === WHOLE || needed.size === 0;
+  const parts = useMemo(() => {
+    const all = printedParts(document.circuit, 'planned');
+    return isWhole ? all : all.filter((p) => needed.has(p.ref));
+  }, [document.circuit, isWhole, needed]);
   const lines = useMemo(() => partsList(parts, items ?? []), [parts, items]);
   const height = (line: PartsListLine) => {
     const part = parts.find((p) => line.refs.some((ref) => isOfPackage(p.ref, ref)));
@@ -38,9 +55,13 @@ export function KitView({ tabs }: { readonly tabs: ReactNode }) {
           </Button>
         </header>
         <div className={styles.choice}>
+          {needed.size > 0 && (
+            <OneOf label="Extent of the list" options={EXTENTS} value={extent} onChange={setExtent} />
+          )}{' '}
           <OneOf label="Order of the list" options={ORDERS} value={order} onChange={setOrder} />{' '}
           <span className="zb-dim">
-            {total} parts as planned, {buy === 0 ? 'all of them in the drawer' : `${buy} to buy`}
+            {total} {isWhole ? 'parts as planned' : 'parts for what is planned'},{' '}
+            {buy === 0 ? 'all of them in the drawer' : `${buy} to buy`}
           </span>
         </div>
         <div className="zb-scroll" tabIndex={0} role="group" aria-label="Parts list, scrolls">

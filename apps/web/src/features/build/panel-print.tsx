@@ -2,9 +2,12 @@ import { useParams } from 'react-router';
 import { useUnit } from '../../api/use-unit.ts';
 import styles from './board.module.css';
 import { Ruler } from './ruler.tsx';
+import { TrueSize } from './true-size.tsx';
 
 /** Arms of a cross at the middle of a hole, mm. */
 const CROSS_MM = 3;
+/** Paper around the panel, mm. */
+const EDGE_MM = 2;
 
 /** A drilling template on paper at its own size: a cross and a circle for each hole, with its diameter. */
 export function PanelPrint() {
@@ -23,15 +26,11 @@ export function PanelPrint() {
       <h1>
         {unit.name}, panel {panel.name ?? panel.id}: drilling template, seen from above
       </h1>
-      <svg
-        viewBox={`-2 -2 ${widthMm + 4} ${heightMm + 4}`}
-        width={`${widthMm + 4}mm`}
-        height={`${heightMm + 4}mm`}
-        role="img"
-        aria-label="Drilling template at its own size"
-        fill="none"
-        stroke="currentColor"
-        strokeWidth={0.2}
+      <TrueSize
+        box={{ x: -EDGE_MM, y: -EDGE_MM, width: widthMm + 2 * EDGE_MM, height: heightMm + 2 * EDGE_MM }}
+        mmAUnit={1}
+        label="Drilling template at its own size"
+        look={{ fill: 'none', stroke: 'currentColor', strokeWidth: 0.2 }}
       >
         <rect width={widthMm} height={heightMm} />
         {controls.map(({ id, at, holeMm, ref, name }) => (
@@ -45,7 +44,7 @@ export function PanelPrint() {
             </text>
           </g>
         ))}
-      </svg>
+      </TrueSize>
       <Ruler />
     </main>
   );

@@ -47,7 +47,9 @@ export function needsOf(circuit: Circuit): Need[] {
   );
   const added = changes.flatMap((c) => c.steps.flatMap((s) => (s.do === 'add' ? [s.part] : [])));
   const parts = new Map([...circuit.parts, ...added].map((p) => [p.ref, p]));
-  return changes.flatMap((change) => partsPutIn(change, (ref) => parts.get(ref)));
+  const needs = changes.flatMap((change) => partsPutIn(change, (ref) => parts.get(ref)));
+  // Of several plans for one part the last is soldered.
+  return [...new Map(needs.map((need) => [need.ref, need])).values()];
 }
 
 /** What the changes that are done took out of a circuit: the parts that others replaced, and those removed. */
