@@ -15,7 +15,7 @@ const CURVED_REST = 0.002;
 /** Steps larger than this, against the local error allowed, are followed by another whatever the curvature. */
 const LARGEST_CURVED_STEP = 100;
 
-/** The local error that a run allows: a part of each unknown's largest magnitude so far, and a little. */
+/** The local error that a run allows: a part of how far each unknown swings, and a little. */
 export interface Allowance {
   readonly relative: number;
   readonly absolute: number;
@@ -26,6 +26,8 @@ export interface Allowance {
 export class StepSolver {
   /** Where the search failed last. */
   worst = 0;
+  /** Whether the Newton step before this one moved nothing. */
+  private wasStill = false;
   private readonly system: System;
   private readonly reduced: ReducedSystem;
   private readonly allowance: Allowance;
@@ -80,6 +82,7 @@ export class StepSolver {
     reduced.steady(evaluation.f, b);
     reduced.reduce(step, b);
     baseOf(step, b, base);
+    this.wasStill = false;
     for (let looks = 1; ; looks += 1) {
       const singular = this.newtonStep(step, scale, b, x);
       if (singular >= 0) {
@@ -185,7 +188,7 @@ export class StepSolver {
    * devices' curvature is little against the local error allowed.
    */
   private isSettled(x: Float64Array): boolean {
-    const { before, lastNet } = this;
+    const { before } = this;
     const { seen } = this.reduced;
     const { relative, absolute, peak } = this.allowance;
     let isStill = true;
@@ -201,16 +204,22 @@ export class StepSolver {
         isStill = false;
         this.worst = k;
       }
-      if (k <= lastNet) largest = Math.max(largest, moved / (relative * Math.max(peak[k]!, size) + absolute));
+      largest = Math.max(largest, moved / (relative * peak[k]! + absolute));
     }
-    if (isStill) return true;
-    if (largest > LARGEST_CURVED_STEP) return false;
+    if (!isStill) this.wasStill = false;
+    if (!isStill && largest > LARGEST_CURVED_STEP) return false;
     const { loading } = this.system;
+    let isAcrossKink = false;
     for (let i = 0; i < loading.length; i += 1) {
       const device = loading[i]!;
-      if (!device.curvature || device.curvature(before, x) * largest > CURVED_REST) return false;
+      const curvature = device.curvature?.(before, x);
+      if (!isStill && (curvature ?? Number.POSITIVE_INFINITY) * largest > CURVED_REST) return false;
+      isAcrossKink ||= curvature === Number.POSITIVE_INFINITY;
     }
-    return true;
+    // Across a kink the smallest step may be the first of a long way: it is the last when the one before it was as small.
+    const wasStill = this.wasStill;
+    this.wasStill = isStill;
+    return !isAcrossKink || wasStill;
   }
 
   /** All unknowns from the base and those solved for. */

@@ -1,24 +1,43 @@
 import { SINGULAR_RATIO } from './elimination-plan.ts';
 
+/** One over the largest entry of each row; kept from call to call. */
+let weights = new Float64Array(0);
+
+/** Rows are weighed against their own largest entry: a limit's 1e12 in one must not decide, or its rounding is everywhere. */
+function weigh(a: Float64Array, n: number): void {
+  if (weights.length < n) weights = new Float64Array(2 * n);
+  for (let r = 0; r < n; r += 1) {
+    let largest = 0;
+    const end = (r + 1) * n;
+    for (let i = r * n; i < end; i += 1) {
+      const size = Math.abs(a[i]!);
+      if (size > largest) largest = size;
+    }
+    weights[r] = largest > 0 ? 1 / largest : 0;
+  }
+}
+
 /**
- * Kernel: solves a small dense system by Gaussian elimination with row exchange. `a` (n rows of n) receives the factors and
+ * Kernel: solves a small dense system by Gaussian elimination with row exchange by scaled pivots (Golub and Van Loan, Matrix
+ * Computations, 3.4). `a` (n rows of n) receives the factors and
  * `exchanged` the row that each row changed places with, for `solveDenseAgain`; `b` receives the answer.
  *
  * @returns -1, or the column in which no pivot is left
  */
 export function solveDense(a: Float64Array, b: Float64Array, n: number, exchanged: Int32Array): number {
+  weigh(a, n);
   for (let k = 0; k < n; k += 1) {
     let top = k;
-    let largest = Math.abs(a[k * n + k]!);
+    let largest = Math.abs(a[k * n + k]!) * weights[k]!;
     for (let r = k + 1; r < n; r += 1) {
-      const size = Math.abs(a[r * n + k]!);
+      const size = Math.abs(a[r * n + k]!) * weights[r]!;
       if (size > largest) {
         largest = size;
         top = r;
       }
     }
-    if (!(largest > TINY)) return k;
     const row = k * n;
+    if (!(Math.abs(a[top * n + k]!) > TINY)) return k;
     exchanged[k] = top;
     if (top !== k) {
       const other = top * n;
@@ -30,6 +49,7 @@ export function solveDense(a: Float64Array, b: Float64Array, n: number, exchange
       const held = b[k]!;
       b[k] = b[top]!;
       b[top] = held;
+      weights[top] = weights[k]!;
     }
     const inverse = 1 / a[row + k]!;
     const known = b[k]!;

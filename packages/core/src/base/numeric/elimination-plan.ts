@@ -133,7 +133,7 @@ class Planner {
 
   /**
    * The pivot of least fill (Markowitz 1957) that is not small in its column; undefined when there is none. Rows and
-   * columns kept give no pivot, and with them one that is small in its column is left as well.
+   * columns kept give no pivot, and with them one that is small in its row is left as well.
    */
   choose(keptRows?: ReadonlySet<number>, keptColumns?: ReadonlySet<number>): Pivot | undefined {
     const { rowSlots, columnRows, value } = this;
@@ -151,6 +151,7 @@ class Planner {
         const slot = rowSlots[row]!.get(column)!;
         const size = Math.abs(value[slot]!) / largest;
         if (size < PIVOT_THRESHOLD) continue;
+        if (keptRows && Math.abs(value[slot]!) < LEAST_OF_ROW * this.largestOf(row)) continue;
         const cost = (rowSlots[row]!.size - 1) * (columnRows[column]!.size - 1);
         const isBetter =
           cost < bestCost || (cost === bestCost && (row === column ? size * 2 : size) > bestSize);
@@ -162,6 +163,12 @@ class Planner {
       }
     }
     return best;
+  }
+
+  private largestOf(row: number): number {
+    let largest = 0;
+    for (const slot of this.rowSlots[row]!.values()) largest = Math.max(largest, Math.abs(this.value[slot]!));
+    return largest;
   }
 
   /** Writes one step down and carries it out on the sample. */
@@ -228,6 +235,11 @@ class Planner {
   }
 }
 
+/**
+ * Where rows are kept a pivot is no smaller than this part of its own row: the unknowns that are left are multiplied by the rest of
+ * the row over the pivot, and so is their rounding.
+ */
+const LEAST_OF_ROW = 1e-4;
 /** Unit roundoff of double precision. */
 const UNIT_ROUNDOFF = 2 ** -53;
 

@@ -94,8 +94,9 @@ describe('steps of a junction', () => {
     );
   });
 
-  it('leave an error that goes with half the step over N kT/q, none where the junction blocks', () => {
+  it('leave an error that goes with half the step over N kT/q, and with that of the layer where the junction blocks', () => {
     expect(junctionCurvature(0.6, 0.61, 1)).toBeCloseTo(0.01 / (2 * THERMAL_VOLTAGE), 9);
-    expect(junctionCurvature(-3, -2, 1)).toBe(0);
+    // A charge that goes with the root of the voltage: C' / C is half of one over it.
+    expect(junctionCurvature(-3, -2, 1)).toBeCloseTo(1 / (4 * 2.7), 9);
   });
 });

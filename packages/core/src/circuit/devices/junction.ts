@@ -26,10 +26,17 @@ export function diodeLaw(volt: number, saturation: number, emission: number, out
 /** Below this voltage a junction's exponential is nothing against its saturation current. */
 const BLOCKING_V = -0.1;
 
-/** Curvature of an exponential over a step: half the step against N Vt; 0 where the junction blocks throughout. */
+/** About what is built into a junction, V. */
+const BUILT_IN_V = 0.7;
+
+/**
+ * Curvature of a junction over a step: of its exponential, half the step against N Vt; where it blocks throughout, of the charge of
+ * its layer, which goes with the root of the voltage, a quarter of the step against the least voltage across it.
+ */
 export function junctionCurvature(before: number, after: number, emission: number): number {
-  if (before < BLOCKING_V && after < BLOCKING_V) return 0;
-  return Math.abs(after - before) / (2 * emission * THERMAL_VOLTAGE);
+  const step = Math.abs(after - before);
+  if (before < BLOCKING_V && after < BLOCKING_V) return step / (4 * (BUILT_IN_V - Math.max(before, after)));
+  return step / (2 * emission * THERMAL_VOLTAGE);
 }
 
 /**
