@@ -71,6 +71,8 @@ export const relay = part({
     coilOhm: field.quantity('resistor', 'Coil resistance', { above: 0, usual: 300 }),
     pullInV: field.quantity('voltage', 'Pulls in at', { above: 0, usual: 9 }),
     dropOutV: field.quantity('voltage', 'Releases below', { above: 0, usual: 1.2 }),
+    operateS: field.quantity('time', 'Pulls in after', { min: 0, usual: 5e-3 }),
+    releaseS: field.quantity('time', 'Releases after', { min: 0, usual: 2e-3 }),
     contactA: field.quantity('current', 'Contact rating', { above: 0 }),
   },
   params: {},

@@ -184,7 +184,8 @@ class Shooting {
   private finish(points: readonly Float64Array[]): PeriodicOutcome {
     const last = points[STEPS]!;
     for (const device of this.system.devices)
-      if (device.settle?.(last) === true) return this.none(`${device.ref} switches by itself`);
+      if (device.settle?.(last, this.periodS) === true || (device.dueS?.() ?? Infinity) < Infinity)
+        return this.none(`${device.ref} switches by itself`);
     return { ok: true, points: points.slice(0, STEPS) };
   }
 

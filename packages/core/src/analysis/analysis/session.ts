@@ -186,19 +186,24 @@ export class AnalysisSession {
   }
 
   /**
-   * The point about which small signals are computed: the operating point, or where there is none the one with every
-   * latch held still, as beside an oscillator. Throws `NoOperatingPoint` where there is none either way.
+   * The operating point, or where there is none the one with every latch held still, as beside an oscillator; the reason why there is
+   * no operating point where there is none either way.
    */
-  smallSignalPoint(): Float64Array {
+  tryPointAtRest(): OperatingPoint {
     const point = this.tryOperatingPoint();
-    if (point.ok) return point.x;
-    const { system } = this;
-    const latches = system.devices.filter((d) => d.hold);
-    if (latches.length === 0) throw new NoOperatingPoint(point.problem);
+    if (point.ok) return point;
+    const latches = this.system.devices.filter((d) => d.hold);
+    if (latches.length === 0) return point;
     for (const latch of latches) latch.hold!(true);
     this.held ??= operatingPoint(this.bench.search);
-    if (!this.held.ok) throw new NoOperatingPoint(point.problem);
-    return this.held.x;
+    return this.held.ok ? this.held : point;
+  }
+
+  /** The point about which small signals are computed: that at rest. Throws `NoOperatingPoint` where there is none. */
+  smallSignalPoint(): Float64Array {
+    const point = this.tryPointAtRest();
+    if (!point.ok) throw new NoOperatingPoint(point.problem);
+    return point.x;
   }
 
   get smallSignal(): SmallSignal {

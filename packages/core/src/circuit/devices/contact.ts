@@ -72,13 +72,14 @@ export const jack: DeviceType<'jack'> = {
 };
 
 /**
- * Relay: a coil resistance, and a contact that leaves `nc` for `no` when the coil's voltage reaches `pullInV` and goes
- * back when it falls below `dropOutV`. At an operating point it is pulled in when the voltage is at least `pullInV`; in
- * time its state changes between steps.
+ * Relay: a coil resistance, and a contact that leaves `nc` for `no` when the coil's voltage has been at `pullInV` for `operateS`
+ * and goes back when it has been below `dropOutV` for `releaseS`. At an operating point it is pulled in when the voltage is at
+ * least `pullInV`; in time its state changes between steps.
  */
 export const relay: DeviceType<'relay'> = {
   create(part, _value, t) {
     const { coilOhm = USUAL_COIL_OHM, pullInV = USUAL_PULL_IN_V, dropOutV = USUAL_DROP_OUT_V } = part;
+    const { operateS = USUAL_OPERATE_S, releaseS = USUAL_RELEASE_S } = part;
     const [coilA, coilB, com] = [t.node('coilA'), t.node('coilB'), t.node('com')];
     const coil = conductance(part.ref, coilA, coilB, 1 / coilOhm, t);
     const throws = ([['no', true] as const, ['nc', false] as const] as const).flatMap(
@@ -89,8 +90,12 @@ export const relay: DeviceType<'relay'> = {
     );
     let isOn = false;
     let isHeld = false;
+    /** When the armature that is on its way arrives, s. */
+    let arrivesS = Number.POSITIVE_INFINITY;
     const coilV = (x: Float64Array) => Math.abs(x[coilA]! - x[coilB]!);
-    const wants = (x: Float64Array) => (isOn ? coilV(x) >= dropOutV : coilV(x) >= pullInV);
+    /** Where the armature stands or is on its way to: on its way it goes on until the voltage is past the other threshold. */
+    const headsOn = () => (arrivesS === Number.POSITIVE_INFINITY ? isOn : !isOn);
+    const thresholdV = () => (headsOn() ? dropOutV : pullInV);
     const siemens = (isMadeWhenOn: boolean) => contactS(isMadeWhenOn === isOn);
     return {
       ref: part.ref,
@@ -107,18 +112,25 @@ export const relay: DeviceType<'relay'> = {
         }
       },
       curvature: () => 0,
-      settle(x) {
-        const next = wants(x);
-        const hasChanged = next !== isOn;
-        isOn = next;
-        return hasChanged;
+      settle(x, timeS) {
+        if (coilV(x) >= thresholdV() !== headsOn()) {
+          // Turned back on its way it is where it was; otherwise it sets out.
+          if (arrivesS < Number.POSITIVE_INFINITY) arrivesS = Number.POSITIVE_INFINITY;
+          else arrivesS = timeS + (isOn ? releaseS : operateS);
+        }
+        if (timeS < arrivesS) return false;
+        isOn = !isOn;
+        arrivesS = Number.POSITIVE_INFINITY;
+        return true;
       },
-      crossings: (x) => [coilV(x) - (isOn ? dropOutV : pullInV)],
+      dueS: () => arrivesS,
+      crossings: (x) => [coilV(x) - thresholdV()],
       hold(held) {
         isHeld = held;
       },
       beginTime(isFromZero) {
         if (isFromZero) isOn = false;
+        arrivesS = Number.POSITIVE_INFINITY;
       },
       report(x) {
         const { current, power } = coil.report(x);
@@ -139,3 +151,6 @@ export const relay: DeviceType<'relay'> = {
 const USUAL_COIL_OHM = 300;
 export const USUAL_PULL_IN_V = 9;
 const USUAL_DROP_OUT_V = 1.2;
+/** Of a small relay (common practice). */
+const USUAL_OPERATE_S = 5e-3;
+const USUAL_RELEASE_S = 2e-3;

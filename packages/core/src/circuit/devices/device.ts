@@ -36,7 +36,9 @@ export interface Device {
    * Takes on the discrete state (a latch) that a finished time step calls for; true when it changed. Only devices
    * with such a state have it.
    */
-  settle?(x: Float64Array): boolean;
+  settle?(x: Float64Array, timeS: number): boolean;
+  /** When it switches by itself, s, as a relay that is on its way: a time step ends there. Infinite while nothing is due. */
+  dueS?(): number;
   /** Quantities whose change of sign changes the state: the time step is cut there. */
   crossings?(x: Float64Array): readonly number[];
   /**

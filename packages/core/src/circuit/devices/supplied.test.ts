@@ -126,7 +126,7 @@ describe('contacts', () => {
     // Up and down in a triangle of 10 V: in at 9 V, out at 3 V, each once a period.
     const session = sessionOf(
       circuitOf(
-        'G1 10V 1Hz triangle c 0\nRE1 coilA=c coilB=0 com=v no=x coilOhm=120 pullInV=9 dropOutV=3\nV2 5V v 0\nR1 1k x 0',
+        'G1 10V 1Hz triangle c 0\nRE1 coilA=c coilB=0 com=v no=x coilOhm=120 pullInV=9 dropOutV=3 operateS=0 releaseS=0\nV2 5V v 0\nR1 1k x 0',
       ),
     );
     const edges: number[] = [];
