@@ -1,3 +1,4 @@
+export { aroundNet } from './around.ts';
 export { checkCircuit, touching } from './check.ts';
 export { controlState, controlWords, isControl, withControl, type ControlState } from './control.ts';
 export {
