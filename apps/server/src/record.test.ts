@@ -272,16 +272,18 @@ describe('several acts that are one thought', () => {
     const plan = (values: object) => post('/plans', { id: randomUUID(), values, why: 'louder' });
     expect((await plan({ R1: 470 })).status).toBe(201);
     const both = await plan({ R1: 560, R10: 5 });
-    // What was planned for just these two is changed, and the plan for one of them dropped.
+    // What was planned for either of them is replaced: no part is soldered twice.
     expect(both.unit.changes.map((c) => [c.change.id, c.change.state])).toEqual([
-      ['m1', 'planned'],
+      ['m1', 'dropped'],
       [expect.any(String), 'dropped'],
+      [expect.any(String), 'planned'],
     ]);
-    expect(both.unit.changes[0]!.change.steps).toMatchObject([{ value: 560 }, { value: 5 }]);
+    expect(both.unit.changes.at(-1)!.change.steps).toMatchObject([{ value: 560 }, { value: 5 }]);
     expect(both.unit.sequence).toBe(unit.sequence + 2);
     const back = await undo(both.answer.sequence);
     expect(back.unit.changes.map((c) => c.change.state)).toEqual(['planned', 'planned']);
-    expect(back.unit.changes[0]!.change.steps).toMatchObject([{ value: 820 }, { value: 820 }]);
+    // The first plan took its part out of the older one, which goes on with the rest.
+    expect(back.unit.changes[0]!.change.steps).toMatchObject([{ ref: 'R10', value: 820 }]);
   });
 });
 

@@ -4,6 +4,8 @@ import { baseOf, ReducedSystem, type ReducedStep, type Spread } from './reduced-
 import type { System } from './system.ts';
 
 const NEWTON_LIMIT = 30;
+/** A device that limits its steps is where it is led after fewer than this. */
+const MOST_LOOKS_BACK = 200;
 /**
  * A Newton step this small ends the search: what is left of the error is its square over kT/q, a thousandth of the local
  * error allowed.
@@ -101,6 +103,17 @@ export class StepSolver {
       return null;
     }
     return step;
+  }
+
+  /**
+   * Leads the devices back to a point after a search that failed: what limits its own steps remembers where that search went, and
+   * would begin the next one there.
+   */
+  leadBackTo(x: Float64Array): void {
+    for (let looks = 0; looks < MOST_LOOKS_BACK; looks += 1) {
+      this.system.evaluateLoaded(x, this.evaluation);
+      if (!this.evaluation.limited) return;
+    }
   }
 
   /** Charges at a point, into `into`. */

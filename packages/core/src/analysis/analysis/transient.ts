@@ -164,6 +164,7 @@ class Integrator {
       if (error === null) {
         h = step * WITHOUT_SOLUTION;
         if (isLeast) return { ok: false, problem: this.stuck(this.solver.worst) };
+        this.solver.leadBackTo(this.x);
         continue;
       }
       const growth = error.size > 0 ? SAFETY * error.size ** (-1 / (method.lowerOrder + 1)) : LARGEST_GROWTH;
