@@ -1,4 +1,5 @@
 import {
+  AnalysisSession,
   checkBoard,
   checkFit,
   checkUnit,
@@ -17,6 +18,7 @@ import {
   seededRandom,
   solve,
   standingUnder,
+  transient,
   markedValue,
   resolveLayer,
   usualTolerance,
@@ -50,6 +52,17 @@ describe.each(DEMO_UNITS.map((unit) => [unit.document.unit.name ?? '', unit] as 
       const answer = row.answers.marked;
       expect(answer.ok, readout.name).toBe(true);
       expect(answer.ok && outsideBy(answer.value, readout.want), readout.name).toBe(0);
+    }
+  });
+
+  it('is switched on in a run of any length', () => {
+    const session = new AnalysisSession(resolveLayer(unit.document.circuit, 'found')).with({
+      silence: 'all',
+    });
+    for (const stopS of [2e-3, 5e-3, 0.02, 0.1, 1, 10]) {
+      let points = 0;
+      const outcome = transient(session, { stopS, start: 'zero', onPoint: () => (points += 1) < 2000 });
+      expect(outcome, `${stopS} s`).toMatchObject({ ok: true });
     }
   });
 

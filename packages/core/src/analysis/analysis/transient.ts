@@ -34,7 +34,9 @@ const ABSOLUTE_ERROR = 1e-7;
 const STEPS_A_RUN = 200;
 /** A step shorter than this part of the time is none: the clock does not move. */
 const LEAST_STEP = 16 * Number.EPSILON;
-const LEAST_STEP_S = 1e-18;
+const LEAST_STEP_S = 1e-21;
+/** The moment in which empty capacitors take what reaches them without a resistance to speak of, as a part of the run. */
+const FIRST_MOMENT = 1e-9;
 /** First step and the step after a jump, as a part of the largest step. */
 const AFTER_JUMP = 1e-3;
 const LARGEST_GROWTH = 3;
@@ -232,7 +234,7 @@ class Integrator {
     this.middle.set(this.x);
     if (start === 'op') return null;
     // Empty capacitors hold their nets for a moment that is short against everything: that moment is t = 0.
-    const instant = this.options.stopS * 1e-12;
+    const instant = this.options.stopS * FIRST_MOMENT;
     if (this.advance(FROM_A_JUMP, instant) === null) return this.stuck(solver.worst);
     this.accept(instant, 0);
     for (const device of this.settling) device.settle!(this.x, 0);
