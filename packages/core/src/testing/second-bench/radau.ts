@@ -1,3 +1,5 @@
+import { gauss } from './nodal.ts';
+
 /** A system C dx/dt = F(x) with a constant C, by rows. */
 export interface Dynamics {
   readonly c: readonly (readonly number[])[];
@@ -19,27 +21,6 @@ const STAGES = 3;
 const MOST_ITERATIONS = 20;
 /** A Newton step is no longer than this, V: exponentials are not stepped over. */
 const LONGEST_NEWTON = 0.3;
-
-/** Gaussian elimination with row exchange, in place; `b` becomes the answer. */
-function solve(a: number[][], b: number[]): void {
-  const n = b.length;
-  for (let k = 0; k < n; k += 1) {
-    let top = k;
-    for (let r = k + 1; r < n; r += 1) if (Math.abs(a[r]![k]!) > Math.abs(a[top]![k]!)) top = r;
-    [a[k], a[top]] = [a[top]!, a[k]!];
-    [b[k], b[top]] = [b[top]!, b[k]!];
-    for (let r = k + 1; r < n; r += 1) {
-      const factor = a[r]![k]! / a[k]![k]!;
-      if (factor === 0) continue;
-      for (let c = k; c < n; c += 1) a[r]![c]! -= factor * a[k]![c]!;
-      b[r]! -= factor * b[k]!;
-    }
-  }
-  for (let k = n - 1; k >= 0; k -= 1) {
-    for (let c = k + 1; c < n; c += 1) b[k]! -= a[k]![c]! * b[c]!;
-    b[k]! /= a[k]![k]!;
-  }
-}
 
 /** One step, or where its equations are not solved eight of an eighth of it. */
 function advanced({ c, rates }: Dynamics, x: readonly number[], stepS: number, depth = 0): readonly number[] {
@@ -65,10 +46,10 @@ function advanced({ c, rates }: Dynamics, x: readonly number[], stepS: number, d
         }
         residual[i * n + r] = -sum;
       }
-    solve(matrix, residual);
-    moved = Math.max(...residual.map(Math.abs));
+    const step = gauss(matrix, residual);
+    moved = Math.max(...step.map(Math.abs));
     const share = Math.min(1, LONGEST_NEWTON / moved);
-    z.forEach((stage, i) => stage.forEach((_, k) => (stage[k]! += share * residual[i * n + k]!)));
+    z.forEach((stage, i) => stage.forEach((_, k) => (stage[k]! += share * step[i * n + k]!)));
   }
   const isSolved =
     moved <= CLOSED && Math.max(...z.flat().map((v, i) => Math.abs(v - x[i % n]!))) < LONGEST_MOVE;
