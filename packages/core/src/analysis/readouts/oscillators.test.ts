@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { markedCircuitOf, sessionOf, circuitOf } from '../../testing/circuits.ts';
 import { radau } from '../../testing/second-bench/radau.ts';
 import { transient } from '../analysis/index.ts';
-import { extremesOf } from '../audio/index.ts';
+import { crossingsOf, extremesOf } from '../audio/index.ts';
 import { evaluateAll, type ReadoutAnswer } from './index.ts';
 
 const answer = (lines: string, net: string): ReadoutAnswer =>
@@ -136,6 +136,26 @@ describe('a flasher of two transistors', () => {
       [680, 47e3, 10e-6, 22e-6],
     ] as const)
       isNear(rate(lines(rl, rb, c1, c2), 'c1') * periodOf(rl, rb, c1, c2), 1, 1e-3);
+  });
+
+  it('flips at its time in every period, not only in most: twenty in one run are alike', () => {
+    const session = sessionOf(circuitOf(lines(470, 22e3, 47e-6, 47e-6)));
+    const node = session.system.node('c1', 'net');
+    const trace = { timeS: [] as number[], value: [] as number[] };
+    const outcome = transient(session, {
+      stopS: 40,
+      start: 'op',
+      beside: { volt: -2, isOneSided: true },
+      onPoint(t, x) {
+        trace.timeS.push(t);
+        trace.value.push(x[node]!);
+      },
+    });
+    expect(outcome.ok).toBe(true);
+    const rising = crossingsOf(trace, 4.5, true).slice(2);
+    const periods = rising.slice(1).map((t, i) => t - rising[i]!);
+    expect(periods.length).toBeGreaterThan(20);
+    for (const periodS of periods) isNear(periodS, periods.at(-1)!, 5e-4);
   });
 
   it('of a library type swings too, and its nets stay near the supply', () => {
