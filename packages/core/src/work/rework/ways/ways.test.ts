@@ -1,10 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { AnalysisSession } from '../../../analysis/analysis/index.ts';
 import { evaluateReadout, type Readout } from '../../../analysis/readouts/index.ts';
-import { resolveLayer } from '../../../circuit/changes/index.ts';
-import type { Circuit } from '../../../circuit/circuit/index.ts';
 import { ZembleError } from '../../../base/errors/index.ts';
-import { circuitOf, randomCircuit, type Unnamed } from '../../../testing/circuits.ts';
+import { circuitOf, type Unnamed } from '../../../testing/circuits.ts';
+import { sessionWith } from '../../../testing/with-steps.ts';
 import { asksAt, makeWay, placeIn, WAYS, type Answers, type Chosen } from './index.ts';
 
 const way = (id: string) => WAYS.find((w) => w.id === id)!;
@@ -29,14 +27,6 @@ function done(id: string, lines: string, chosen: Chosen, answers: Answers = {}) 
   const lastOf = (kind: string) => parts.findLast((p) => p.kind === kind)!;
   return { made, reads, parts, valueOf, lastOf };
 }
-
-const sessionWith = (circuit: Circuit, steps: ReturnType<typeof makeWay>['steps']) =>
-  new AnalysisSession(
-    resolveLayer(
-      { ...circuit, changes: [{ id: 'm', name: 'm', purpose: 'modification', state: 'planned', steps }] },
-      'planned',
-    ),
-  );
 
 function refusal(id: string, lines: string, chosen: Chosen, answers: Answers = {}): string {
   const place = placeIn(circuitOf(lines), chosen);
@@ -519,81 +509,3 @@ describe('channels and loads', () => {
     expect(made.sentences[0]).toContain('nothing is unsoldered');
   });
 });
-
-describe('every way of doing', () => {
-  it(
-    'promises what the circuit with its change reads, wherever it offers itself',
-    { timeout: 300_000 },
-    () => {
-      let checked = 0;
-      for (let seed = 1; seed <= CIRCUITS; seed += 1) {
-        const circuit = randomCircuit(seed, 1 + (seed % 2));
-        const nets = [...new Set(circuit.parts.flatMap((p) => Object.values(p.pins)))];
-        const places: Chosen[] = [
-          ...circuit.parts.map((p) => ({ ref: p.ref })),
-          ...nets.map((net) => ({ net })),
-        ];
-        for (const chosen of places) {
-          const place = placeIn(circuit, chosen);
-          for (const w of WAYS) {
-            // A run in time takes seconds: at some of them.
-            if (w.id === 'mute-relay' && seed % 15 !== 0) continue;
-            const asks = asksAt(w, place);
-            if (!asks) continue;
-            let made;
-            try {
-              made = makeWay(w, place, Object.fromEntries(asks.map((a) => [a.id, a.given])));
-            } catch (error) {
-              expect(error, `${w.id} at ${JSON.stringify(chosen)} of ${seed}`).toHaveProperty('problem');
-              continue;
-            }
-            const session = sessionWith(circuit, made.steps);
-            expect(made.promises.length, w.id).toBeGreaterThan(0);
-            for (const { readout, value, unit } of made.promises) {
-              const answer = evaluateReadout(session, readout);
-              expect(answer.ok, `${w.id} ${readout.kind}`).toBe(true);
-              const off = answer.ok ? Math.abs(answer.value - value) : Infinity;
-              expect(off, `${w.id} at ${JSON.stringify(chosen)} of ${seed}`).toBeLessThanOrEqual(
-                unit === 'dB' ? 0.1 : 0.01 * Math.abs(value) + (unit === 'V' ? 0.01 : 1e-9),
-              );
-              checked += 1;
-            }
-          }
-        }
-      }
-      expect(checked).toBeGreaterThan(CIRCUITS * 10);
-    },
-  );
-
-  it('answers nonsense with a sentence', () => {
-    const circuit = circuitOf(
-      `${PLUS}\nC1 10u out ld\nLS1 8 ld 0\nC9 1000u vp 0 polarised\nQ1 2N3904 vp bb ee\nR8 1M vp bb\nR9 1k ee 0\nC8 10u ee 0`,
-    );
-    const places: Chosen[] = [
-      ...circuit.parts.map((p) => ({ ref: p.ref })),
-      ...['in', 'out', 'vp', 'm', 'ld', 'nowhere'].map((net) => ({ net })),
-    ];
-    let tried = 0;
-    for (const w of WAYS)
-      for (const chosen of places) {
-        const place = placeIn(circuit, chosen);
-        const asks = asksAt(w, place);
-        if (!asks) continue;
-        for (const bad of [0, -5, 1e-30, 1e30, Number.NaN]) {
-          try {
-            const { steps } = makeWay(w, place, Object.fromEntries(asks.map((a) => [a.id, bad])));
-            expect(JSON.stringify(steps)).not.toMatch(/null/);
-          } catch (error) {
-            expect(error, `${w.id} ${JSON.stringify(chosen)} ${bad}: ${String(error)}`).toHaveProperty(
-              'problem',
-            );
-          }
-          tried += 1;
-        }
-      }
-    expect(tried).toBeGreaterThan(100);
-  });
-});
-
-/** Circuits that are drawn: more by `ZEMBLE_WAYS`. */
-const CIRCUITS = Number(process.env.ZEMBLE_WAYS ?? 30);
