@@ -12,6 +12,8 @@ test('the drawer: a line put in, found, counted, reserved for a plan; what is mi
   await expect(page.getByText('3 of 123 Ω, resistor, 1 %, in Z9')).toBeVisible();
   await entry.press('Enter');
   await expect(entry).toHaveValue('');
+  await page.getByLabel('Find in the drawer').fill('no such thing');
+  await expect(page.getByText('Nothing in the drawer answers to “no such thing”')).toBeVisible();
   await page.getByLabel('Find in the drawer').fill('123 z9');
   const row = page.getByRole('row').filter({ hasText: '123 Ω' });
   await expect(row).toHaveCount(1);

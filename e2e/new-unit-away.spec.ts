@@ -1,4 +1,4 @@
-import { expect, saved, test } from './support/bench.ts';
+import { expect, keptHere, saved, test } from './support/bench.ts';
 
 test('a unit made while the server is away is worked in, reloaded, and there once when it is back', async ({
   page,
@@ -19,7 +19,7 @@ test('a unit made while the server is away is worked in, reloaded, and there onc
     await field.press('Enter');
   }
   await expect(page.getByRole('group', { name: 'Circuit of 3 parts' })).toBeVisible();
-  await expect(page.locator('.saving-saving')).toHaveAttribute('data-state', 'waiting');
+  await keptHere(page);
   // A file that is opened meanwhile waits; what goes into the drawer is there at once.
   await page.goto('/');
   const file = {
@@ -41,6 +41,7 @@ test('a unit made while the server is away is worked in, reloaded, and there onc
   await page.getByLabel('Put in').fill('123R 1% x3 in Z9');
   await page.getByLabel('Put in').press('Enter');
   await expect(page.getByLabel('Count of 123 Ω in Z9')).toHaveValue('3');
+  await keptHere(page);
   await page.reload();
   await expect(page.getByLabel('Count of 123 Ω in Z9')).toHaveValue('3');
   await page.goto('/');

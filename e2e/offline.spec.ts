@@ -1,5 +1,5 @@
 import type { UnitResource } from '@zemble/contract';
-import { expect, goTo, newUnit, readingField, saved, test, typeParts } from './support/bench.ts';
+import { expect, goTo, keptHere, newUnit, readingField, saved, test, typeParts } from './support/bench.ts';
 
 test('two pages go on for hours without the server: parts added, corrected and measured, everything arrives once', async ({
   page,
@@ -32,7 +32,7 @@ test('two pages go on for hours without the server: parts added, corrected and m
   // The other page shows, and can measure, what was added while away.
   await read('R2 21.5k');
   await read('R2 21.6k');
-  await expect(other.locator('.saving-saving')).toHaveAttribute('data-state', 'waiting');
+  await keptHere(other);
   // A reload without the server keeps all of it.
   await page.reload();
   await expect(page.getByRole('button', { name: 'Change R2' })).toBeVisible();

@@ -1,4 +1,4 @@
-import { expect, lanTest as test, readingField, saved } from './support/bench.ts';
+import { expect, keptHere, lanTest as test, readingField, saved } from './support/bench.ts';
 
 const PASSPHRASE = 'a long way to the valley';
 
@@ -59,7 +59,7 @@ test('on the network everybody signs in: a phone is paired once, and a copied co
   await expect(page.getByText('Tobi is signed out and removed.')).toBeVisible();
   await other.getByLabel('Note').press('Enter');
   await expect(other.getByRole('dialog', { name: 'Signed out' })).toBeVisible();
-  await expect(other.locator('.saving-saving')).toHaveAttribute('data-state', 'waiting');
+  await keptHere(other);
   await other.getByLabel('Name').fill('Maren');
   await other.getByLabel('Passphrase').fill(PASSPHRASE);
   await other.getByRole('button', { name: 'Sign in' }).click();

@@ -1,6 +1,7 @@
 import {
   addGain,
   BOOSTER,
+  keptHere,
   expect,
   goTo,
   newUnit,
@@ -48,7 +49,7 @@ test('the server goes away in mid-work: nothing entered is lost, nothing is done
     await page.getByLabel(`Reading of ${ref}`).fill(reading);
     await page.getByLabel(`Reading of ${ref}`).press('Enter');
   }
-  await expect(page.locator('.saving-saving')).toHaveAttribute('data-state', 'waiting');
+  await keptHere(page);
   await expect(page.getByRole('row', { name: /R2.*69/ })).toBeVisible();
   await bench.startServer();
   await saved(page);

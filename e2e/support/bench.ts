@@ -53,6 +53,11 @@ export async function saved(page: Page): Promise<void> {
   await expect(page.locator('.saving-saving')).toHaveAttribute('data-state', 'saved');
 }
 
+/** Waits until all that was entered while the server is away is kept in this browser: the page may then go. */
+export async function keptHere(page: Page): Promise<void> {
+  await expect(page.locator('.saving-saving')).toHaveAttribute('data-state', 'waiting');
+}
+
 /** A server on a database of its own that other machines reach, so that it asks for names; nobody is known yet. */
 export const lanTest = base.extend<{ lan: string }>({
   // eslint-disable-next-line no-empty-pattern

@@ -110,10 +110,9 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
   useEffect(() => {
     const onMessage = ({ data }: MessageEvent<Told>) => outbox.hear(data);
     channel.addEventListener('message', onMessage);
-    // What cannot be kept here and is not sent yet would be lost with the page.
+    // What is not kept here (yet, or at all) and not sent yet would be lost with the page.
     const onLeave = (event: BeforeUnloadEvent) => {
-      const { notKept, pending } = outbox.getSnapshot();
-      if (notKept !== null && pending.length > 0) event.preventDefault();
+      if (outbox.hasUnkept()) event.preventDefault();
     };
     addEventListener('beforeunload', onLeave);
     void moveOlder(store)
@@ -179,7 +178,7 @@ export function useChange(unitId: string): (entry: Entry | null) => void {
     () => (entry: Entry | null) => {
       // What changes nothing is not entered.
       const isNothing = entry === null || (entry.type === 'put-things' && entry.things.length === 0);
-      if (!isNothing) outbox.add(unitId, entry);
+      if (!isNothing) void outbox.add(unitId, entry);
     },
     [outbox, unitId],
   );
@@ -188,5 +187,5 @@ export function useChange(unitId: string): (entry: Entry | null) => void {
 /** Changes the drawer of the workshop, in the same way. */
 export function useStockChange(): (entry: StockEntry) => void {
   const outbox = useOutbox();
-  return useCallback((entry: StockEntry) => outbox.add(DRAWER_LANE, entry), [outbox]);
+  return useCallback((entry: StockEntry) => void outbox.add(DRAWER_LANE, entry), [outbox]);
 }

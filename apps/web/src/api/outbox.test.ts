@@ -95,6 +95,7 @@ function openPage(): Outbox {
   };
   const page = new Outbox(ports);
   pages.push(page);
+  void page.load();
   return page;
 }
 
@@ -200,7 +201,9 @@ describe('outbox', () => {
     const key = newId();
     kept.set(key, { key, unitId: U, change: note('from before') });
     const outbox = openPage();
-    await outbox.load();
+    // Nothing is said to be saved before it is known what is kept.
+    expect(outbox.getSnapshot().state).toBe('saving');
+    await until(outbox, 'saved');
     expect(sent[0]).toMatchObject({ key, body: { text: 'from before' } });
     expect(kept.size).toBe(0);
   });
@@ -263,6 +266,21 @@ describe('outbox', () => {
     await until(outbox, 'saved');
     expect(outbox.getSnapshot().notKept).toContain('The disk of this device is full');
     expect(texts()).toEqual(['on a full disk']);
+  });
+
+  it('knows what would be lost with the page, until this browser has it', async () => {
+    const outbox = openPage();
+    await until(outbox, 'saved');
+    answers = [new UnreachableError('away')];
+    outbox.hear('waiting');
+    const isKept = outbox.add(U, note('a'));
+    expect(outbox.hasUnkept()).toBe(true);
+    // “Kept here” is said of what is kept.
+    expect(outbox.getSnapshot().state).toBe('saving');
+    await isKept;
+    expect(outbox.hasUnkept()).toBe(false);
+    expect(outbox.getSnapshot().state).toBe('waiting');
+    expect([...kept.values()].map((w) => w.change)).toMatchObject([{ text: 'a' }]);
   });
 
   it('forgets what came back by the stream before its answer did', async () => {

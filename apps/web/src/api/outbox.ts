@@ -68,6 +68,8 @@ export class Outbox {
   private writes: readonly Write[] = [];
   private conflicts: readonly Conflict[] = [];
   private isWaiting = false;
+  /** Whether it is known what is kept: before that, nothing is said to be saved. */
+  private isRead = false;
   private notKept: string | null = null;
   private unreadable: readonly string[] = [];
   private me: Me;
@@ -97,9 +99,18 @@ export class Outbox {
 
   getSnapshot = (): OutboxState => this.snapshot;
 
-  /** Takes a change in: shown at once, kept as soon as the browser has it, then sent; under a key, where it was tried under that. */
-  add(unitId: string, change: Entry, key?: string): void {
-    void this.take(unitId, change, key).then(() => this.run());
+  /**
+   * Takes a change in: shown at once, kept as soon as the browser has it, then sent; under a key, where it was tried under
+   * that. Done when the browser has it, or has said that it keeps nothing (`notKept`).
+   */
+  async add(unitId: string, change: Entry, key?: string): Promise<void> {
+    await this.take(unitId, change, key);
+    void this.run();
+  }
+
+  /** Whether something is neither kept in this browser nor on the server: it would be lost with the page. */
+  hasUnkept(): boolean {
+    return this.writes.some((w) => this.unkept.has(w.key));
   }
 
   /** Says who is at the page: what others entered is not sent under this name. */
@@ -152,6 +163,7 @@ export class Outbox {
     } catch (error) {
       this.notKept = whyNotKept(error);
     }
+    this.isRead = true;
     this.publish();
   }
 
@@ -389,12 +401,14 @@ export class Outbox {
     const state: SaveState = conflict
       ? 'conflict'
       : pending.length > 0
-        ? this.isWaiting
+        ? this.isWaiting && (this.notKept !== null || !this.hasUnkept())
           ? 'waiting'
           : 'saving'
         : parked.length + ofOthers.length > 0
           ? 'parked'
-          : 'saved';
+          : this.isRead
+            ? 'saved'
+            : 'saving';
     return { pending, parked, ofOthers, unreadable: this.unreadable, state, conflict, notKept: this.notKept };
   }
 

@@ -202,7 +202,7 @@ function usePutUnit(): Put {
   return useCallback(
     (unit, place) => {
       const send = (to: UnitPlace) => {
-        outbox.add(unit.id, { type: 'update-unit', seen: {}, values: { place: to } });
+        void outbox.add(unit.id, { type: 'update-unit', seen: {}, values: { place: to } });
         const moved = (list?: UnitSummary[]) =>
           list?.map((u) => (u.id === unit.id ? { ...u, place: to } : u));
         void mutate<UnitSummary[]>('units', moved, { revalidate: false });
@@ -297,7 +297,13 @@ function useOpenFile() {
     } catch (error) {
       if (error instanceof ProblemError) return refuse(file.name, error.problem.detail, error.problem.hint);
       // Under the same key: what has come without our hearing of it is not opened twice.
-      outbox.add(id, entry, key);
+      await outbox.add(id, entry, key);
+      if (outbox.getSnapshot().notKept !== null)
+        return notices.warning({
+          title: `${file.name} waits in this page only`,
+          description: `${(error as Error).message} Leave the page open until the server is back.`,
+          duration: 0,
+        });
       notices.info({
         title: `${file.name} is kept here`,
         description: `${(error as Error).message} It is opened as soon as the server is back.`,

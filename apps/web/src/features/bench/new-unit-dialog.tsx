@@ -19,7 +19,7 @@ export function NewUnitDialog({ onClose }: { onClose: () => void }) {
   const submit = (fields: Fields) => {
     const id = newId();
     const values = createUnitSchema.omit({ id: true }).parse(fields);
-    outbox.add(id, { type: 'create-unit', values, at: new Date().toISOString() });
+    void outbox.add(id, { type: 'create-unit', values, at: new Date().toISOString() });
     onClose();
     void navigate(`/units/${id}/trace`);
   };

@@ -23,6 +23,8 @@ export function DrawerPage() {
   const supply = useSupply(drawer.items);
   const [text, setText] = useState('');
   const shown = useMemo(() => searchDrawer(drawer.items, text), [drawer.items, text]);
+  // The server is away, and nothing has been typed in here since.
+  const isUnknown = drawer.items.length === 0 && drawer.sentence !== null;
   return (
     <div className={styles.page}>
       <WorkshopTop />
@@ -39,9 +41,11 @@ export function DrawerPage() {
               allowClear
             />
             <span className="zb-dim" role="status">
-              {shown.length === drawer.items.length
-                ? `${drawer.items.length} sorts`
-                : `${shown.length} of ${drawer.items.length} sorts`}
+              {isUnknown
+                ? ''
+                : shown.length === drawer.items.length
+                  ? `${drawer.items.length} sorts`
+                  : `${shown.length} of ${drawer.items.length} sorts`}
             </span>
             <span className="zb-grow" />
             <CsvButtons items={drawer.items} />
@@ -50,13 +54,25 @@ export function DrawerPage() {
           {drawer.sentence && (
             <p className="zb-caution">{drawer.sentence} The drawer is shown as soon as it is back.</p>
           )}
-          {drawer.isLoading ? <Spin /> : <StockTable items={shown} reserved={supply.reserved} />}
+          {drawer.isLoading ? (
+            <Spin />
+          ) : shown.length > 0 ? (
+            <StockTable items={shown} reserved={supply.reserved} />
+          ) : (
+            <p className="zb-empty-words">{isUnknown ? '' : emptyWords(drawer.items.length, text)}</p>
+          )}
         </section>
         <Needs supply={supply} drawer={drawer.items} />
       </main>
     </div>
   );
 }
+
+const emptyWords = (count: number, text: string): string =>
+  count > 0
+    ? `Nothing in the drawer answers to “${text.trim()}”. Find it by its value, its type, its technology or its place.`
+    : 'Nothing here yet. Type a line above, or bring in a table with the columns kind, value, tolerance, rating, ' +
+      'technology, count and place. What is here is offered first when values are looked for.';
 
 /** One line for one item: what it is as it would be read, while it is typed. */
 function StockEntry() {

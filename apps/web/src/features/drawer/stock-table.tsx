@@ -21,13 +21,6 @@ const MOST_COUNTED = 1_000_000;
 export function StockTable({ items, reserved }: StockTableProps) {
   const change = useStockChange();
   const sorted = [...items].sort(byKindAndValue).slice(0, MOST_SHOWN);
-  if (items.length === 0)
-    return (
-      <p className="zb-empty-words">
-        Nothing here yet. Type a line above, or bring in a table with the columns kind, value, tolerance,
-        rating, technology, count and place. What is here is offered first when values are looked for.
-      </p>
-    );
   return (
     <div className={styles.table}>
       <table className="zb-table">
