@@ -20,6 +20,7 @@ import {
 import type { Sequelize } from 'sequelize';
 import { archiveRoutes } from './features/archive/routes.ts';
 import { drawerRoutes } from './features/drawer/routes.ts';
+import { workshopRoutes } from './features/workshop/routes.ts';
 import { photoRoutes } from './features/photos/routes.ts';
 import type { EditsFeed } from './features/edits/feed.ts';
 import { editRoutes } from './features/edits/routes.ts';
@@ -115,6 +116,7 @@ export async function buildApp(options: AppOptions): Promise<App> {
       unitRoutes(typed);
       recordRoutes(typed);
       drawerRoutes(typed);
+      workshopRoutes(typed);
       photoRoutes(typed);
       editRoutes(typed);
       archiveRoutes(typed);

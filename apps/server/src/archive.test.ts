@@ -44,6 +44,7 @@ const filesOf = async (app: TestApp) => {
 async function fill(test: TestApp): Promise<{ unitId: string; sequence: number }> {
   await loadDemo(test.app.database, DEMO_UNITS, false);
   await loadDemoDrawer(test.app.database, DEMO_DRAWER);
+  await test.write('POST', '/workshop', { mainsHz: 60 });
   const { unit } = await test.write('POST', '/units', { name: 'Übersteuerung & «hum»' });
   const part = { ref: 'R1', kind: 'resistor', pins: { a: 'in', b: '0' }, marked: '47k' };
   const { unit: withPart } = await test.write('POST', `/units/${unit.id}/parts`, { part });
@@ -69,6 +70,7 @@ describe('the archive of a bench', () => {
     expect(await filesOf(other)).toEqual(files);
     const { items } = (await other.get('/drawer')).body as { items: unknown[] };
     expect(items).toHaveLength(DEMO_DRAWER.length);
+    expect((await other.get('/workshop')).body).toEqual({ mainsHz: 60 });
     const back = await other.write('POST', `/units/${unitId}/undo`, { sequence });
     expect([back.status, back.unit.parts.length, back.unit.readings.length]).toEqual([200, 1, 1]);
     const next = await other.write('POST', '/units', { name: 'Next' });

@@ -1,4 +1,4 @@
-import { LAYERS, type Layer } from '@zemble/contract';
+import { LAYERS, MAINS_HZ, USUAL_MAINS_HZ, type Layer, type MainsHz } from '@zemble/contract';
 import { parseValue, seededRandom, type QuantityKind, type Random } from '@zemble/core';
 
 /** Bad input: told in one sentence on stderr, exit 2. */
@@ -64,6 +64,14 @@ export class Options {
     const layer = LAYERS.find((l) => l === text);
     if (!layer) throw new UsageError(`--layer is one of ${LAYERS.join(', ')}, not "${text}".`);
     return layer;
+  }
+
+  /** The frequency of the mains, Hz; the usual one unless `--mains` says another. */
+  mains(): MainsHz {
+    const text = this.text('mains') ?? String(USUAL_MAINS_HZ);
+    const hz = MAINS_HZ.find((m) => String(m) === text);
+    if (!hz) throw new UsageError(`--mains is ${MAINS_HZ.join(' or ')}, not "${text}".`);
+    return hz;
   }
 
   /** A whole number above zero, or the usual one. */

@@ -83,4 +83,19 @@ describe('ways and way', () => {
     const grouped = await way('--at', 'C1', '--id', 'pad', '--answers', '{"ohm":"10,000"}');
     expect(grouped).toMatchObject({ code: 2, sentence: expect.stringContaining('may be 10 or 10000') });
   });
+
+  it('ask of the hum of the mains that is here', async () => {
+    const file = await unitFile('stage-60.zemble.json', stage);
+    const humAt = async (...mains: string[]) => {
+      const { answer } = await command('ways', file, '--at', 'V1', ...mains);
+      const ways = answer.ways as { id: string; asks: { id: string; given: number }[] }[];
+      return ways.find((w) => w.id === 'supply-cell')!.asks.find((a) => a.id === 'hz')!.given;
+    };
+    expect(await humAt()).toBe(100);
+    expect(await humAt('--mains', '60')).toBe(120);
+    expect(await command('ways', file, '--at', 'V1', '--mains', '400')).toMatchObject({
+      code: 2,
+      sentence: '--mains is 50 or 60, not "400".',
+    });
+  });
 });

@@ -22,6 +22,7 @@ export * from './panel.ts';
 export * from './bench.ts';
 export * from './change.ts';
 export * from './drawer.ts';
+export * from './workshop.ts';
 export * from './model.ts';
 export * from './nudge.ts';
 export * from './readout-schema.ts';

@@ -16,6 +16,7 @@ import * as beeps from './migrations/0013-beeps.ts';
 import * as photoOverlay from './migrations/0014-photo-overlay.ts';
 import * as build from './migrations/0015-build.ts';
 import * as invariants from './migrations/0016-invariants.ts';
+import * as workshop from './migrations/0017-workshop.ts';
 
 interface Migration {
   up(query: QueryInterface): Promise<void>;
@@ -69,6 +70,7 @@ const MIGRATIONS = [
   named('0014-photo-overlay', photoOverlay),
   named('0015-build', build),
   named('0016-invariants', invariants),
+  named('0017-workshop', workshop),
 ];
 
 /** Brings the database to the newest state; does nothing when it is there already. */

@@ -7,9 +7,10 @@ import {
   type Act,
 } from '@zemble/contract';
 import { z } from 'zod';
+import { WORKSHOP_KEY, workshopEntrySchema } from './workshop.ts';
 import { DRAWER_LANE, isStockEntry, stockEntrySchema, stockRequest } from './drawer.ts';
 
-/** What a page enters: an act on the record of a unit, several that are one thought, a new unit, a file, or what goes into the drawer. */
+/** What a page enters: an act on the record of a unit, several that are one thought, a new unit, a file, what goes into the drawer, or holds for the workshop. */
 export const entrySchema = z.union([
   actSchema,
   batchSchema.extend({ type: z.literal('batch') }),
@@ -23,6 +24,7 @@ export const entrySchema = z.union([
   /** A unit file that was opened while the server was away, under the id that the unit will have. */
   z.object({ type: z.literal('open-file'), text: z.string(), fileName: z.string() }),
   stockEntrySchema,
+  workshopEntrySchema,
 ]);
 export type Entry = z.infer<typeof entrySchema>;
 
@@ -62,6 +64,8 @@ export function requestFor({ unitId, change }: Pick<Write, 'unitId' | 'change'>)
   switch (change.type) {
     case 'create-unit':
       return { method: 'POST', path: '/units', body: { id: unitId, ...change.values } };
+    case 'set-workshop':
+      return { method: 'POST', path: WORKSHOP_KEY, body: { mainsHz: change.mainsHz } };
     case 'open-file': {
       const { text, fileName } = change;
       return { method: 'POST', path: '/units/import', body: { id: unitId, text, fileName } };

@@ -11,6 +11,7 @@ import {
 } from 'react';
 import { useSWRConfig } from 'swr';
 import { isServerThere, sendWrite, SIGNED_OUT } from './client.ts';
+import { WORKSHOP_KEY, type WorkshopEntry } from './workshop.ts';
 import { DRAWER_KEY, DRAWER_LANE, NEEDS_KEY, type StockEntry } from './drawer.ts';
 import { forgetKept, PERSON_KEY, useSession } from './use-session.ts';
 import type { Entry } from './act.ts';
@@ -75,7 +76,7 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
         send: sendWrite,
         onAnswer: async (answer, { change }) => {
           if (!('edits' in answer)) {
-            await Promise.all([DRAWER_KEY, NEEDS_KEY].map((key) => mutate(key)));
+            await Promise.all([DRAWER_KEY, NEEDS_KEY, WORKSHOP_KEY].map((key) => mutate(key)));
             return;
           }
           const { unitId, edits } = answer;
@@ -184,8 +185,8 @@ export function useChange(unitId: string): (entry: Entry | null) => void {
   );
 }
 
-/** Changes the drawer of the workshop, in the same way. */
-export function useStockChange(): (entry: StockEntry) => void {
+/** Changes the drawer, or what holds for the whole workshop, in the same way. */
+export function useWorkshopChange(): (entry: StockEntry | WorkshopEntry) => void {
   const outbox = useOutbox();
-  return useCallback((entry: StockEntry) => void outbox.add(DRAWER_LANE, entry), [outbox]);
+  return useCallback((entry: StockEntry | WorkshopEntry) => void outbox.add(DRAWER_LANE, entry), [outbox]);
 }

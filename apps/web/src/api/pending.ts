@@ -10,7 +10,8 @@ export function applyEntry(unit: UnitResource, entry: Entry): UnitResource {
     case 'open-file':
     case 'add-photo':
       return unit;
-    // The drawer is no part of a unit.
+    // The drawer and the workshop are no part of a unit.
+    case 'set-workshop':
     case 'add-stock':
     case 'change-stock':
     case 'remove-stock':

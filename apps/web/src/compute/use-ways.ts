@@ -1,3 +1,4 @@
+import type { MainsHz } from '@zemble/contract';
 import { useMemo } from 'react';
 import { LatestRunner, pool } from './runner.ts';
 import { useLatest, type Latest } from './use-latest.ts';
@@ -15,10 +16,11 @@ export function useWays(
   circuit: WaysRequest['circuit'],
   ref: string | null,
   net: string | null,
+  mainsHz: MainsHz,
 ): Latest<WaysRequest, readonly Offered[]> {
   const request = useMemo(
-    () => (ref === null && net === null ? null : { circuit, chosen: { ref, net } }),
-    [circuit, ref, net],
+    () => (ref === null && net === null ? null : { circuit, chosen: { ref, net, mainsHz } }),
+    [circuit, ref, net, mainsHz],
   );
   return useLatest(offers, request);
 }

@@ -26,6 +26,8 @@ export const lineOf = (part: UnreadPart): string => formatSheetLine(readPart(par
 export function changeWords(change: Entry, current?: unknown): string {
   if (isStockEntry(change)) return stockEntryWords(change);
   switch (change.type) {
+    case 'set-workshop':
+      return `The mains here has ${change.mainsHz} Hz.`;
     case 'create-unit':
       return `A new unit: ${change.values.name}.`;
     case 'add-part':

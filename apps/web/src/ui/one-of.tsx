@@ -7,11 +7,18 @@ interface Props<Word extends string> {
   readonly options: readonly (
     Word | { readonly value: Word; readonly label: string; readonly title?: string | undefined }
   )[];
-  readonly value: Word;
+  /** Null where none is chosen yet. */
+  readonly value: Word | null;
   readonly onChange: (word: Word) => void;
 }
 
 /** One of a few words is chosen, all of them in sight. */
 export const OneOf = <Word extends string>({ label, options, value, onChange }: Props<Word>) => (
-  <Segmented<Word> size="small" options={[...options]} value={value} onChange={onChange} aria-label={label} />
+  <Segmented<Word | ''>
+    size="small"
+    options={[...options]}
+    value={value ?? ''}
+    onChange={(word) => onChange(word as Word)}
+    aria-label={label}
+  />
 );

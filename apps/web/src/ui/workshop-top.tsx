@@ -1,6 +1,7 @@
 import { NavLink } from 'react-router';
 import { PersonButton } from '../people/person-button.tsx';
 import { Saving } from '../saving/saving.tsx';
+import { MainsChoice } from './mains-choice.tsx';
 import { ModeButton } from './mode-button.tsx';
 import styles from './workshop-top.module.css';
 
@@ -24,6 +25,7 @@ export function WorkshopTop() {
         ))}
       </nav>
       <span className="zb-grow" />
+      <MainsChoice />
       <PersonButton />
       <ModeButton />
       <Saving />

@@ -71,9 +71,10 @@ async function placeOf(options: Options): Promise<Place> {
   const { circuit } = await loadUnit(options);
   const at = options.requiredText('at');
   const layer = options.text('layer') === undefined ? 'planned' : options.layer();
-  const byRef = placeIn(circuit, { ref: at }, layer);
+  const mainsHz = options.mains();
+  const byRef = placeIn(circuit, { ref: at, mainsHz }, layer);
   if (byRef.part) return byRef;
-  const place = placeIn(circuit, { net: at }, layer);
+  const place = placeIn(circuit, { net: at, mainsHz }, layer);
   if (!place.hasNet) throw new UsageError(`"${at}" is neither a part nor a net of the ${layer} layer.`);
   return place;
 }

@@ -12,6 +12,7 @@ import { defineReadout, ReadoutModel } from './readout.ts';
 import { defineSessions } from './session.ts';
 import { defineStock } from './stock.ts';
 import { defineUnit, UnitModel } from './unit.ts';
+import { defineWorkshop } from './workshop.ts';
 import { defineWrite } from './write.ts';
 
 export { BeepModel } from './beep.ts';
@@ -26,6 +27,7 @@ export { ReadoutModel } from './readout.ts';
 export { PairingModel, SessionModel } from './session.ts';
 export { StockModel, StockMoveModel } from './stock.ts';
 export { UnitModel, type UnitExtra } from './unit.ts';
+export { WorkshopModel } from './workshop.ts';
 export { WriteModel } from './write.ts';
 
 /** The model of each kind of row of a unit's record. */
@@ -59,6 +61,7 @@ export function defineModels(sequelize: Sequelize): void {
     definePerson,
     defineSessions,
     defineStock,
+    defineWorkshop,
   ])
     define(sequelize);
 }

@@ -1,5 +1,5 @@
 import { buffer } from 'node:stream/consumers';
-import { ROW_KINDS, unitResourceSchema, unkeepableIn, type RowOf } from '@zemble/contract';
+import { ROW_KINDS, unitResourceSchema, unkeepableIn, workshopSchema, type RowOf } from '@zemble/contract';
 import type { Sequelize, Transaction } from 'sequelize';
 import { openPromise, type Entry, type ZipFile } from 'yauzl';
 import { ApiError } from '../../errors.ts';
@@ -11,8 +11,10 @@ import {
   LIST_NAME,
   recordSchema,
   sha256,
+  WORKSHOP_NAME,
 } from './record.ts';
 import { insertDrawerRecord } from '../drawer/repository.ts';
+import { keepMains } from '../workshop/repository.ts';
 import { plannedChanges } from './planned-values.ts';
 import { insertArchivedRows } from '../record/repository.ts';
 import { countOn, insertUnitRow } from './repository.ts';
@@ -137,6 +139,7 @@ export async function restoreArchive(
       }
     }
     if (archive.has(DRAWER_NAME)) await restoreDrawer(archive, transaction);
+    if (archive.has(WORKSHOP_NAME)) await restoreWorkshop(archive, transaction);
     await countOn(database, transaction);
     return { count: archive.records.length - leftOut.length, leftOut };
   } finally {
@@ -196,6 +199,13 @@ async function restoreDrawer(archive: Archive, transaction: Transaction): Promis
   const record = drawerRecordSchema.safeParse(json);
   if (!record.success || unkeepableIn(json)) throw unusable(`${DRAWER_NAME} is no record of a drawer.`);
   await inserted(DRAWER_NAME, () => insertDrawerRecord(record.data, transaction));
+}
+
+async function restoreWorkshop(archive: Archive, transaction: Transaction): Promise<void> {
+  const said = workshopSchema.safeParse(jsonIn(await archive.listed(WORKSHOP_NAME)));
+  if (!said.success) throw unusable(`${WORKSHOP_NAME} is no record of a workshop.`);
+  const { mainsHz } = said.data;
+  if (mainsHz !== null) await keepMains(mainsHz, transaction);
 }
 
 type Row = Record<string, unknown>;

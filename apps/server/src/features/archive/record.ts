@@ -9,6 +9,8 @@ export const ARCHIVE_VERSION = 1;
 export const LIST_NAME = 'bench.json';
 /** The drawer of the workshop, with what units took from it; an archive of an earlier version has none. */
 export const DRAWER_NAME = 'drawer.json';
+/** What holds for the whole workshop; an archive of an earlier version has none. */
+export const WORKSHOP_NAME = 'workshop.json';
 
 export const archiveListSchema = z.object({
   format: z.string().refine((said) => isOfFormat(said, ARCHIVE_FORMAT)),

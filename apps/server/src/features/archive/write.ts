@@ -12,9 +12,11 @@ import {
   folderOf,
   LIST_NAME,
   sha256,
+  WORKSHOP_NAME,
   type ArchiveList,
 } from './record.ts';
 import { drawerRecord } from '../drawer/repository.ts';
+import { workshop } from '../workshop/repository.ts';
 import { loadUnit } from '../units/repository.ts';
 import { allUnits, keptPicture, photoIds, recordOf } from './repository.ts';
 
@@ -57,6 +59,7 @@ export async function writeArchive(database: Sequelize, path: string): Promise<r
         add(`${folder}/${id}.jpg`, () => keptPicture(id, transaction));
     }
     add(DRAWER_NAME, async () => bytesOf(await drawerRecord(transaction)));
+    add(WORKSHOP_NAME, async () => bytesOf(await workshop(transaction)));
     add(LIST_NAME, () => {
       const list: ArchiveList = {
         format: ARCHIVE_FORMAT,

@@ -29,7 +29,7 @@ vi.mock('../../api/outbox-context.tsx', async () => {
   const { useReducer } = await import('react');
   return {
     useOutboxState: () => ({ pending }),
-    useStockChange() {
+    useWorkshopChange() {
       const [, show] = useReducer((n: number) => n + 1, 0);
       return (change: StockEntry) => {
         pending = [...pending, { key: `${pending.length}`, unitId: 'drawer', change }];

@@ -6,7 +6,7 @@ import { useMemo, useRef, useState } from 'react';
 import { useNotices } from '../../ui/notices.tsx';
 import { addStock } from '../../api/drawer.ts';
 import { stockItemWords } from '../../api/stock.ts';
-import { useStockChange } from '../../api/outbox-context.tsx';
+import { useWorkshopChange } from '../../api/outbox-context.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
 import { saveText } from '../../ui/save-text.ts';
 import { textOfFile } from '../../ui/text-of-file.ts';
@@ -76,7 +76,7 @@ const emptyWords = (count: number, text: string): string =>
 
 /** One line for one item: what it is as it would be read, while it is typed. */
 function StockEntry() {
-  const change = useStockChange();
+  const change = useWorkshopChange();
   const [text, setText] = useState('');
   const [added, setAdded] = useState<string | null>(null);
   const field = useRef<InputRef>(null);
@@ -115,7 +115,7 @@ function StockEntry() {
 
 /** The drawer as a table to take away, and one to bring in. */
 function CsvButtons({ items }: { readonly items: readonly StockRow[] }) {
-  const change = useStockChange();
+  const change = useWorkshopChange();
   const notices = useNotices();
   const [modal, dialog] = Modal.useModal();
   const bringIn = async (file: File) => {

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { useNotices } from '../../ui/notices.tsx';
 import { putOut } from '../../api/drawer.ts';
-import { useStockChange } from '../../api/outbox-context.tsx';
+import { useWorkshopChange } from '../../api/outbox-context.tsx';
 import { copyText } from '../../ui/copy-text.ts';
 import type { SupplyView } from './use-supply.ts';
 import styles from './drawer.module.css';
@@ -132,7 +132,7 @@ function For({ needs }: { readonly needs: readonly Needed[] }) {
 
 /** A part that came out: into the drawer, or away. */
 function CameOut({ out }: { readonly out: Needed }) {
-  const change = useStockChange();
+  const change = useWorkshopChange();
   const [place, setPlace] = useState('');
   const { unitId: _u, changeId: _c, ref, unitName, changeName: _n, ...what } = out;
   const put = (item: StockItem | null) => change(putOut(out, item));

@@ -2,7 +2,7 @@ import { PART_KINDS, type StockRow } from '@zemble/contract';
 import { KINDS, stockText } from '@zemble/core';
 import { Input } from 'antd';
 import { useState } from 'react';
-import { useStockChange } from '../../api/outbox-context.tsx';
+import { useWorkshopChange } from '../../api/outbox-context.tsx';
 import { changeStock, removeStock } from '../../api/drawer.ts';
 import { NumberField } from '../../ui/number-field.tsx';
 import styles from './drawer.module.css';
@@ -19,7 +19,7 @@ const MOST_COUNTED = 1_000_000;
 
 /** The items of the drawer; count and place are corrected where they stand. */
 export function StockTable({ items, reserved }: StockTableProps) {
-  const change = useStockChange();
+  const change = useWorkshopChange();
   const sorted = [...items].sort(byKindAndValue).slice(0, MOST_SHOWN);
   return (
     <div className={styles.table}>

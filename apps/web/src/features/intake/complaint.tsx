@@ -3,6 +3,7 @@ import { SoundOutlined } from '@ant-design/icons';
 import { HAZARDS, HEARD, type Heard, type Hazard } from '@zemble/contract';
 import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
 import { useState } from 'react';
+import { useMains } from '../../api/use-mains.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { playSound } from './play-sound.ts';
 import { useIntake } from './use-intake.ts';
@@ -12,6 +13,7 @@ import styles from './intake.module.css';
 export function Complaint() {
   const { unit, change } = useUnitContext();
   const { intake, setIntake } = useIntake();
+  const { mainsHz } = useMains();
   const heard = intake.heard ?? [];
   const toggle = (sound: Heard) =>
     setIntake({ heard: heard.includes(sound) ? heard.filter((h) => h !== sound) : [...heard, sound] });
@@ -32,7 +34,7 @@ export function Complaint() {
           <Button
             type="text"
             icon={<SoundOutlined />}
-            onClick={() => playSound('as it should be')}
+            onClick={() => playSound('as it should be', mainsHz)}
             aria-label="Play how it should sound"
           />
           <span className="zb-dim">as it should be</span>
@@ -42,7 +44,7 @@ export function Complaint() {
             <Button
               type="text"
               icon={<SoundOutlined />}
-              onClick={() => playSound(sound)}
+              onClick={() => playSound(sound, mainsHz)}
               aria-label={`Play ${sound}`}
             />
             <Checkbox checked={heard.includes(sound)} onChange={() => toggle(sound)}>

@@ -13,6 +13,7 @@ import { newId } from '../../api/new-id.ts';
 import { useLayer } from '../../unit/layer.tsx';
 import { useAnalysed } from '../../unit/analysed.tsx';
 import { useSelection } from '../../unit/selection.tsx';
+import { useMains } from '../../api/use-mains.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useComputed } from '../../compute/use-computed.ts';
 import { useHarm, useJudgements } from '../../compute/use-measuring.ts';
@@ -112,7 +113,8 @@ export function useRun(shown: ReadonlyMap<string, number>) {
   const chosen = parts.find((p) => p.part.ref === selectedRef);
   const current = chosen ?? nextToMeasure(parts, null, skipped);
 
-  const onBench = { shown, supplies: analysis?.layers[layer].supplies ?? {} };
+  const { mainsHz } = useMains();
+  const onBench = { shown, supplies: analysis?.layers[layer].supplies ?? {}, mainsHz };
   const goOn = (ref: string, also: ReadonlySet<string>) => {
     const left = parts.map((p) => (p.part.ref === ref ? { ...p, reading: p.reading ?? PENDING } : p));
     selectRef(nextToMeasure(left, ref, also)?.part.ref ?? null);

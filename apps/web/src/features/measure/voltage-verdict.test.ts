@@ -11,7 +11,11 @@ const parts = ['V1 12V vcc 0', 'C1 1000u 25V electrolytic vcc 0', 'R1 10k vcc a'
   },
 );
 const document: UnitDocument = { unit: {}, circuit: { ground: '0', parts }, readouts: [] };
-const analysis = { shown: new Map(Object.entries({ vcc: 12, a: 6, out: 0 })), supplies: { V1: 0.1 } };
+const analysis: Computed = {
+  shown: new Map(Object.entries({ vcc: 12, a: 6, out: 0 })),
+  supplies: { V1: 0.1 },
+  mainsHz: 50,
+};
 const volt = (net: string, value: number, unit: 'V' | 'Vrms' | 'Vpp' = 'V') =>
   tellVoltage({ kind: 'voltage', at: net, net, value, unit }, document, analysis);
 
@@ -34,7 +38,15 @@ describe('what is said of an entry', () => {
 
   it('judges ripple with the reservoir and the current the supply gives: 0.1 A and 1000 uF at 50 Hz make 1 V', () => {
     expect(volt('vcc', 0.05, 'Vpp').tone).toBe('in');
-    expect(volt('vcc', 0.8, 'Vpp').sentence).toContain('1 V would be usual at a reservoir of 1000 µF');
+    expect(volt('vcc', 0.8, 'Vpp').sentence).toContain(
+      '1 V would be usual at a reservoir of 1000 µF on 50 Hz mains',
+    );
+    // I/(2 f C), textbook: 0.1 A / (120 Hz x 1000 µF).
+    const on60 = tellVoltage({ kind: 'voltage', at: 'vcc', net: 'vcc', value: 0.8, unit: 'Vpp' }, document, {
+      ...analysis,
+      mainsHz: 60,
+    });
+    expect(on60.sentence).toContain('830 mV would be usual at a reservoir of 1000 µF on 60 Hz mains');
     expect(volt('vcc', 2.5, 'Vpp').tone).toBe('out');
     expect(volt('a', 0.2, 'Vrms')).toEqual({ tone: null, sentence: 'a: 200 mV rms of tone.' });
   });

@@ -1,4 +1,4 @@
-import type { Readout } from '@zemble/contract';
+import type { MainsHz, Readout } from '@zemble/contract';
 import {
   evidenceSentence,
   formatQuantity,
@@ -22,7 +22,6 @@ export interface SpokenVerdict {
 
 /** Parts that direct voltage harms. */
 const SPEAKERS: readonly Part['kind'][] = ['speaker', 'headphone', 'load'];
-const MAINS_HZ = 50;
 /** Below this an output is meant to rest at nothing, V. */
 const AT_REST_V = 0.1;
 
@@ -37,13 +36,15 @@ export interface Computed {
   readonly shown: ReadonlyMap<string, number>;
   /** Current that each supply gives, A. */
   readonly supplies: Readonly<Record<string, number>>;
+  /** Frequency of the mains, Hz. */
+  readonly mainsHz: MainsHz;
 }
 
 /** What a voltage says: against what the meter should show, as an offset at a speaker, or as ripple of a supply. */
 export function tellVoltage(
   entry: Extract<Entry, { kind: 'voltage' }>,
   document: UnitDocument,
-  { shown, supplies }: Computed,
+  { shown, supplies, mainsHz }: Computed,
 ): SpokenVerdict {
   const { at, net, value, unit } = entry;
   const expected = net === null ? undefined : shown.get(net);
@@ -56,7 +57,7 @@ export function tellVoltage(
     if (!supply && !isRegulated && farad === 0)
       return { tone: null, sentence: `${at}: ${formatQuantity(value, 'V', { digits: 3 })} peak to peak.` };
     const ampere = (supply && supplies[supply.ref]) ?? 0;
-    return toSpoken(at, judgeRipple(value, expected ?? 0, { farad, ampere, mainsHz: MAINS_HZ }));
+    return toSpoken(at, judgeRipple(value, expected ?? 0, { farad, ampere, mainsHz }));
   }
   if (unit === 'Vrms')
     return { tone: null, sentence: `${at}: ${formatQuantity(value, 'V', { digits: 3 })} rms of tone.` };

@@ -27,6 +27,7 @@ vi.mock('../../compute/use-ways.ts', () => ({
   }),
   wayOf: (request: WayRequest): ReturnType<typeof wayOf> => Promise.resolve(wayAt(request)),
 }));
+vi.mock('../../api/use-mains.ts', () => ({ useMains: () => ({ mainsHz: 50, isUnsaid: false }) }));
 vi.mock('../drawer/index.ts', () => ({ useDrawer: () => ({ items: [] }) }));
 
 const TIMER = [

@@ -1,6 +1,7 @@
 import { changeWords, heardFactor, parseValue, type Answers, type Ask, type Made } from '@zemble/core';
 import { Button, Input } from 'antd';
 import { memo, useMemo, useState } from 'react';
+import { useMains } from '../../api/use-mains.ts';
 import { useWay, useWays, wayOf } from '../../compute/use-ways.ts';
 import type { Offered, WayRequest } from '../../compute/ways.ts';
 import { useLayer } from '../../unit/layer.tsx';
@@ -16,7 +17,8 @@ export const Ways = memo(function Ways() {
   const { document } = useUnitContext();
   const { selectedRef, selectedNet } = useSelection();
   const [openId, setOpenId] = useState<string | null>(null);
-  const { made, isCurrent, why } = useWays(document.circuit, selectedRef, selectedNet);
+  const { mainsHz } = useMains();
+  const { made, isCurrent, why } = useWays(document.circuit, selectedRef, selectedNet, mainsHz);
   const where = [selectedRef, selectedNet].filter((w) => w !== null).join(', ');
   const isHere = made !== null && made.of.chosen.ref === selectedRef && made.of.chosen.net === selectedNet;
   const offered = isHere ? made.answer : [];
@@ -57,6 +59,7 @@ function Way({ offered: { id, asks, isMoreSlower } }: { readonly offered: Offere
   const { document, unit } = useUnitContext();
   const { selectedRef, selectedNet } = useSelection();
   const { items: drawer } = useDrawer();
+  const { mainsHz } = useMains();
   const { add, put } = useChangeActions();
   const { setLayer } = useLayer();
   const [answers, setAnswers] = useState<Answers>(() => Object.fromEntries(asks.map((a) => [a.id, a.given])));
@@ -64,8 +67,14 @@ function Way({ offered: { id, asks, isMoreSlower } }: { readonly offered: Offere
   const [trialId, setTrialId] = useState<string | null>(null);
   const { circuit } = document;
   const request = useMemo(
-    (): WayRequest => ({ circuit, chosen: { ref: selectedRef, net: selectedNet }, id, answers, drawer }),
-    [circuit, selectedRef, selectedNet, id, answers, drawer],
+    (): WayRequest => ({
+      circuit,
+      chosen: { ref: selectedRef, net: selectedNet, mainsHz },
+      id,
+      answers,
+      drawer,
+    }),
+    [circuit, selectedRef, selectedNet, mainsHz, id, answers, drawer],
   );
   const { made: computed, isCurrent, why } = useWay(request);
   const outcome = computed?.of.id === id ? computed.answer : null;

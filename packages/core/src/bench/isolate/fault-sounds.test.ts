@@ -28,6 +28,10 @@ describe('sounds to point at', () => {
   it('hum is strongest at twice the mains, hiss has what the clean tune has not above 10 kHz', () => {
     const hum = faultSound('hum', RATE);
     expect(power(hum, 95, 105)).toBeGreaterThan(5 * power(hum, 45, 55));
+    // Where the mains has 60 Hz, it hums at 120.
+    const elsewhere = faultSound('hum', RATE, 60);
+    expect(power(elsewhere, 115, 125)).toBeGreaterThan(5 * power(elsewhere, 55, 65));
+    expect(power(elsewhere, 115, 125)).toBeGreaterThan(20 * power(elsewhere, 95, 105));
     const clean = faultSound('as it should be', RATE);
     expect(power(faultSound('hiss', RATE), 10_000, 20_000)).toBeGreaterThan(
       1000 * power(clean, 10_000, 20_000),

@@ -1,4 +1,4 @@
-import type { Heard } from '@zemble/contract';
+import { USUAL_MAINS_HZ, type Heard, type MainsHz } from '@zemble/contract';
 
 /** A repeatable source of noise, -1 to 1 (linear congruence, Numerical Recipes). */
 function noiseSource(seed: number): () => number {
@@ -10,7 +10,6 @@ function noiseSource(seed: number): () => number {
 }
 
 const SECONDS = 2.4;
-const MAINS_HZ = 50;
 /** A tune that everybody can tell from its faults: the notes of a chime, Hz. */
 const CHIME_HZ = [659.26, 523.25, 587.33, 392];
 const NOTE_S = 0.55;
@@ -28,17 +27,23 @@ function chime(t: number, speed = 1): number {
 }
 
 /** The hum of a rectified supply: twice the mains with its harmonics, over a little of the mains itself. */
-const hum = (t: number) =>
+const hum = (t: number, mainsHz: number) =>
   [1, 2, 4, 6, 8].reduce(
-    (sum, n, i) => sum + [0.25, 1, 0.4, 0.2, 0.1][i]! * Math.sin(2 * Math.PI * MAINS_HZ * n * t),
+    (sum, n, i) => sum + [0.25, 1, 0.4, 0.2, 0.1][i]! * Math.sin(2 * Math.PI * mainsHz * n * t),
     0,
   ) / 2;
 
 /**
  * What a fault sounds like, as samples of -1 to 1 for about two seconds, so that one who cannot describe it can point at
  * it. Made of tones and noise; every call gives the same samples.
+ *
+ * @param mainsHz frequency of the mains, whose hum it is, Hz
  */
-export function faultSound(heard: Heard | 'as it should be', sampleRateHz: number): Float32Array {
+export function faultSound(
+  heard: Heard | 'as it should be',
+  sampleRateHz: number,
+  mainsHz: MainsHz = USUAL_MAINS_HZ,
+): Float32Array {
   const samples = new Float32Array(Math.round(SECONDS * sampleRateHz));
   const noise = noiseSource(7);
   let crackle = 0;
@@ -54,7 +59,7 @@ export function faultSound(heard: Heard | 'as it should be', sampleRateHz: numbe
         case 'nothing':
           return 0;
         case 'hum':
-          return 0.35 * chime(t) + 0.45 * hum(t);
+          return 0.35 * chime(t) + 0.45 * hum(t, mainsHz);
         case 'hiss':
           return 0.6 * chime(t) + 0.14 * white;
         case 'crackle': {

@@ -170,7 +170,7 @@ export function judgeRipple(
   const against =
     usual === null
       ? ''
-      : `, ${formatQuantity(usual, 'V', { digits: 2 })} would be usual at a reservoir of ${formatQuantity(load!.farad, 'F')}`;
+      : `, ${formatQuantity(usual, 'V', { digits: 2 })} would be usual at a reservoir of ${formatQuantity(load!.farad, 'F')} on ${load!.mainsHz} Hz mains`;
   if (usual !== null && ripple > 2 * usual)
     return { kind: 'out', sentence: `${text}${against}: it has dried out, or half the rectifier is open` };
   if (share > RIPPLE_BAD)

@@ -1,13 +1,16 @@
+import { USUAL_MAINS_HZ, type MainsHz } from '@zemble/contract';
 import { AnalysisSession, magnitude, nearestSignal } from '../../../analysis/analysis/index.ts';
 import { FreeNames, resolveLayer } from '../../../circuit/changes/index.ts';
 import { netNamed, type Circuit, type LayerCircuit, type LayerPart } from '../../../circuit/circuit/index.ts';
 import { ZembleError } from '../../../base/errors/index.ts';
 import { isMade, nearestPreferred, preferredBetween, type ESeries } from '../../../base/quantity/index.ts';
 
-/** What was chosen in the circuit: a part or a net. */
+/** What was chosen in the circuit: a part or a net, and the mains that it lives on. */
 export interface Chosen {
   readonly ref?: string | null;
   readonly net?: string | null;
+  /** Frequency of the mains where the unit is used, Hz; 50 where it is not said. */
+  readonly mainsHz?: MainsHz;
 }
 
 /** Frequency in the middle of the audio band, at which a way of the signal is told, Hz (common practice). */
@@ -24,6 +27,8 @@ export class Place {
   readonly circuit: LayerCircuit;
   readonly part: LayerPart | undefined;
   readonly net: string | undefined;
+  /** Frequency of the mains, Hz. */
+  readonly mainsHz: MainsHz;
   private readonly names: FreeNames;
   private readonly whole: Circuit;
   private held: AnalysisSession | undefined;
@@ -32,7 +37,8 @@ export class Place {
    * @param base a circuit without changes: what a layer came to
    * @param whole the circuit as it came with its changes, whose names are taken
    */
-  constructor(base: Circuit, { ref, net }: Chosen, whole = base) {
+  constructor(base: Circuit, { ref, net, mainsHz = USUAL_MAINS_HZ }: Chosen, whole = base) {
+    this.mainsHz = mainsHz;
     this.base = base;
     this.whole = whole;
     this.circuit = resolveLayer({ ...base, changes: [] }, 'planned');

@@ -38,7 +38,7 @@ export const snubber: Way = {
         ],
         traps: () => [
           'A coil on direct current is better off with a diode across itself, cathode to plus; its relay then lets go later.',
-          `Open, alternating voltage still passes it: ${formatQuantity(u * 2 * Math.PI * 50 * farad, 'A')} at 50 Hz.`,
+          `Open, alternating voltage still passes it: ${formatQuantity(u * 2 * Math.PI * place.mainsHz * farad, 'A')} at ${place.mainsHz} Hz.`,
           'The capacitor must bear the peak when the contact opens: rate it for ten times the supply.',
         ],
       },

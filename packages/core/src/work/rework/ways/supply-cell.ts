@@ -4,8 +4,6 @@ import { capacitor, move, other, resistor } from './parts.ts';
 import { cannot, near, type Place } from './place.ts';
 import type { Goal, ReadoutSpec, Way } from './way.ts';
 
-/** Ripple behind a full-wave rectifier at 50 Hz, Hz; 120 where the mains has 60. */
-const RIPPLE_HZ = 100;
 /** Ripple on the supply that what gets through is told for, V. */
 const RIPPLE_V = 1;
 
@@ -41,10 +39,12 @@ const asHum = (db: number, readout: ReadoutSpec): Goal => ({
   within: 0.12,
 });
 
-const humAsks = [
-  { id: 'db', label: 'Hum down by', quantity: 'level', given: 20 },
-  { id: 'hz', label: 'Of ripple at', quantity: 'frequency', given: RIPPLE_HZ },
-] as const;
+/** Ripple behind a full-wave rectifier has twice the frequency of the mains. */
+const humAsks = ({ mainsHz }: Place) =>
+  [
+    { id: 'db', label: 'Hum down by', quantity: 'level', given: 20 },
+    { id: 'hz', label: 'Of ripple at', quantity: 'frequency', given: 2 * mainsHz },
+  ] as const;
 
 const downWords = (hz: number, ripple: number) =>
   `ripple at ${formatQuantity(hz, 'Hz')} comes down by ${formatQuantity(-20 * Math.log10(ripple / RIPPLE_V), 'dB')}`;
@@ -60,7 +60,9 @@ export const supplyCell: Way = {
   isMoreSlower: true,
   isForHighTension: true,
   asks: (place) =>
-    supplyAt(place) ? [{ id: 'lost', label: 'May lose', quantity: 'voltage', given: 1 }, ...humAsks] : null,
+    supplyAt(place)
+      ? [{ id: 'lost', label: 'May lose', quantity: 'voltage', given: 1 }, ...humAsks(place)]
+      : null,
   drafts(place, { lost, db, hz }) {
     const at = supplyAt(place)!;
     const { supply, net, volts, ampere } = at;
@@ -108,7 +110,7 @@ export const supplyChoke: Way = {
       ? [
           { id: 'henry', label: 'Choke', quantity: 'inductor', given: 1 },
           { id: 'wire', label: 'Its wire', quantity: 'resistor', given: 50 },
-          ...humAsks,
+          ...humAsks(place),
         ]
       : null,
   drafts(place, { henry, wire, db, hz }) {

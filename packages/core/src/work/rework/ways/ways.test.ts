@@ -289,6 +289,18 @@ describe('supply', () => {
     expect(-decibel(ripple)).toBeGreaterThan(18.9);
   });
 
+  it('the hum of the mains that is here: twice its frequency, and a snubber passes its current', () => {
+    const hum = (mainsHz: 50 | 60) =>
+      asksAt(way('supply-cell'), placeIn(circuitOf(LOADED), { ref: 'V1', mainsHz }))!.find(
+        (a) => a.id === 'hz',
+      )!.given;
+    expect([hum(50), hum(60)]).toEqual([100, 120]);
+    const place = placeIn(circuitOf(`${LOADED}\nSW9 vcc x\nR9 1k x 0`), { ref: 'SW9', mainsHz: 60 });
+    const { warnings } = makeWay(way('snubber'), place, { volts: 24, ampere: 0.1 });
+    // 24 V x 2 pi 60 Hz x 10 nF (the least that is fitted): 90 µA.
+    expect(warnings.join(' ')).toContain('90.5 µA at 60 Hz');
+  });
+
   it('takes what the drawer has where that is near enough', () => {
     const place = placeIn(circuitOf(LOADED), { ref: 'V1' });
     const values = (count: number) =>
