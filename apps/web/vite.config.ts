@@ -4,7 +4,8 @@ import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
 
 /** Reads of the API that are kept for when the server is away; streams and files for saving are not. */
-const KEPT = /\/api\/v1\/(?:units|repairs|drawer|units\/[0-9a-f-]{36})(?:\?.*)?$/;
+/** What was asked for by a text that somebody typed is not kept. */
+const KEPT = /\/api\/v1\/(?:units|repairs|drawer|workshop|units\/[0-9a-f-]{36})(?:\?(?!.*find=).*)?$/;
 const PICTURES = /\/api\/v1\/units\/[0-9a-f-]{36}\/photos\/[0-9a-f-]{36}(?:\?.*)?$/;
 /** The server is asked first; what is kept is shown when it has not answered by then, s. */
 const PATIENCE_S = 4;

@@ -4,13 +4,11 @@ import {
   IDEMPOTENCY_HEADER,
   problemDocumentSchema,
   repairHistorySchema,
-  unitListSchema,
   unitResourceSchema,
   writeAnswerSchema,
   type ProblemDocument,
   type RepairHistory,
   type UnitResource,
-  type UnitSummary,
 } from '@zemble/contract';
 import { z } from 'zod';
 
@@ -76,10 +74,6 @@ export async function ask<T>(
       ? { method }
       : { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
   return answerOf(await reach(`${API_ROOT}${path}`, init), schema);
-}
-
-export async function getUnits(): Promise<UnitSummary[]> {
-  return (await answerOf(await reach(`${API_ROOT}/units`), unitListSchema)).units;
 }
 
 export async function getUnit(id: string): Promise<UnitResource> {

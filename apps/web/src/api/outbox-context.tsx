@@ -12,6 +12,7 @@ import {
 import { useSWRConfig } from 'swr';
 import { isServerThere, sendWrite, SIGNED_OUT } from './client.ts';
 import { WORKSHOP_KEY, type WorkshopEntry } from './workshop.ts';
+import { isUnitsKey } from './unit-list.ts';
 import { DRAWER_KEY, DRAWER_LANE, NEEDS_KEY, type StockEntry } from './drawer.ts';
 import { forgetKept, PERSON_KEY, useSession } from './use-session.ts';
 import type { Entry } from './act.ts';
@@ -68,7 +69,7 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
   const notices = useNotices();
   const [store] = useState(browserStore);
   const [channel] = useState(() => new BroadcastChannel(CHANNEL));
-  const refreshList = useGathered(() => void mutate('units'));
+  const refreshList = useGathered(() => void mutate(isUnitsKey));
   const [outbox] = useState(
     () =>
       new Outbox({
@@ -86,7 +87,7 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
               description: 'It stands on the bench.',
               duration: NOTICE_S,
             });
-          if (change.type === 'create-unit') void mutate('units');
+          if (isOfTheList(change)) await mutate(isUnitsKey);
           else refreshList();
           // A tick and a change that is done take parts from the drawer, and put them back.
           if (TAKES_PARTS.has(change.type)) for (const key of [DRAWER_KEY, NEEDS_KEY]) void mutate(key);
@@ -127,6 +128,10 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
   useWhoIsHere(outbox);
   return <Context value={outbox}>{children}</Context>;
 }
+
+/** Whether an entry changes which units there are in a place: the list shows it before the entry is let go. */
+const isOfTheList = (change: Entry): boolean =>
+  change.type === 'create-unit' || (change.type === 'update-unit' && change.values.place !== undefined);
 
 /** Acts that may take parts from the drawer. */
 const TAKES_PARTS: ReadonlySet<string> = new Set([

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import '../testing/component.ts';
-import type { Edit, UnitResource } from '@zemble/contract';
+import type { Edit, UnitList, UnitResource } from '@zemble/contract';
 import { act, render, screen } from '@testing-library/react';
 import { useEffect } from 'react';
 import { SWRConfig, useSWRConfig } from 'swr';
@@ -19,12 +19,16 @@ const lines = ['R1 10k a 0'];
 /** What the server has; null where there is no such unit yet. */
 let onServer: UnitResource | null;
 let fetches: number;
+/** The units that the server lists. */
+let list: UnitList;
+const places = { bench: 0, away: 0, deleted: 0 };
 beforeEach(() => {
   pending = [];
   fetches = 0;
   onServer = null;
+  list = { units: [], total: 0, places };
   vi.stubGlobal('fetch', (url: string) => {
-    if (url === '/api/v1/units') return Promise.resolve(new Response(JSON.stringify({ units: [] })));
+    if (url.startsWith('/api/v1/units?')) return Promise.resolve(new Response(JSON.stringify(list)));
     fetches += 1;
     const missing = {
       type: 'about:blank',
@@ -133,5 +137,43 @@ describe('news of a unit', () => {
     await act(() => applyNews(swr, { unitId: ID, edits: [edit(9, 'Ninth')] }));
     await vi.waitFor(() => expect(text('unit')).toBe('Ninth #7 at 9: R1'));
     expect(fetches).toBe(2);
+  });
+});
+
+describe('a unit that is put elsewhere here', () => {
+  function Lists() {
+    const [bench, away] = [useUnits({ place: 'bench' }), useUnits({ place: 'away' })];
+    return (
+      <>
+        {Object.entries({ bench, away }).map(([place, { units, total, places: counts }]) => (
+          <p key={place} data-testid={place}>
+            {(units ?? []).map((u) => u.name).join(' ')} of {total}, {counts.bench} and {counts.away}
+          </p>
+        ))}
+      </>
+    );
+  }
+
+  it('is in the list of where it is put, before the server has it', async () => {
+    const { parts: _parts, ...unit } = unitOf({ lines });
+    const heron = { ...unit, id: ID, number: 3, name: 'Heron', partCount: 1, measuredCount: 0 };
+    const there = (units: object[]) => ({ units, total: units.length, places: { ...places, bench: 1 } });
+    vi.stubGlobal('fetch', (url: string) =>
+      Promise.resolve(new Response(JSON.stringify(there(url.includes('bench') ? [heron] : [])))),
+    );
+    cache = new Map();
+    const page = () => (
+      <SWRConfig value={{ provider: () => cache, dedupingInterval: 0 }}>
+        <Lists />
+      </SWRConfig>
+    );
+    const { rerender } = render(page());
+    await vi.waitFor(() => expect(text('bench')).toBe('Heron of 1, 1 and 0'));
+    await vi.waitFor(() => expect(text('away')).toBe(' of 0, 1 and 0'));
+    const put = { type: 'update-unit', seen: {}, values: { place: 'away' } } as const;
+    pending = [{ key: 'k3', unitId: ID, change: put }];
+    rerender(page());
+    expect(text('bench')).toBe(' of 0, 0 and 1');
+    expect(text('away')).toBe('Heron of 1, 0 and 1');
   });
 });

@@ -28,7 +28,7 @@ export function Palette() {
   const [text, setText] = useState('');
   const [chosen, setChosen] = useState(0);
   const field = useRef<InputRef>(null);
-  const commands = useCommands();
+  const commands = useCommands(text);
   const navigate = useNavigate();
   const { unit } = useUnitContext();
   useEffect(() => onPaletteOpen(() => setIsOpen(true)), []);
@@ -122,13 +122,16 @@ export function Palette() {
   );
 }
 
-function useCommands(): readonly Command[] {
+/** How many other units are offered. */
+const MOST_UNITS = 20;
+
+function useCommands(text: string): readonly Command[] {
   const navigate = useNavigate();
   const { unit } = useUnitContext();
   const { selectRef, selectNet } = useSelection();
   const { setLayer } = useLayer();
   const { toggle } = useMode();
-  const { units } = useUnits();
+  const { units } = useUnits({ find: text.replace(/^\s*unit:?\s*/i, '').trim(), limit: MOST_UNITS });
   return useMemo(() => {
     const stages = RAIL.map(({ stage, word }): Command => ({
       value: `Stage: ${word}`,

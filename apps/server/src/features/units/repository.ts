@@ -1,8 +1,11 @@
 import {
   DELETED_DAYS,
   ROW_KINDS,
+  UNIT_PLACES,
   type RowList,
   type Stage,
+  type UnitList,
+  type UnitListQuery,
   type UnitPlace,
   type UnitResource,
   type UnitSummary,
@@ -49,24 +52,52 @@ export async function isEmpty(): Promise<boolean> {
   return (await UnitModel.count()) === 0;
 }
 
-export async function listUnits(database: Sequelize): Promise<UnitSummary[]> {
+/** The units that were worked on last, as many as are asked for, and how many there are of them and in each place. */
+export async function listUnits(
+  database: Sequelize,
+  { place, find, limit }: UnitListQuery,
+): Promise<UnitList> {
+  // What was typed is looked for as it stands: no sign of it has a meaning of its own.
+  const bind = { place: place ?? null, find: find?.toLowerCase() ?? '', limit };
   const rows = await database.query<SummaryRow>(
     `SELECT u.id, u.sequence, u.number, u.name, u.kind, u.hazards, u.stage, u.place, u.last_activity_at,
        (SELECT count(*)::int FROM parts p WHERE p.unit_id = u.id AND p.removed_at IS NULL) AS part_count,
        (SELECT count(DISTINCT r.part_id)::int FROM readings r JOIN parts p ON p.id = r.part_id
          WHERE r.unit_id = u.id AND r.withdrawn_at IS NULL AND p.removed_at IS NULL) AS measured_count,
        (SELECT l.summary FROM log_entries l WHERE l.unit_id = u.id ORDER BY l.sequence DESC LIMIT 1) AS last_activity
-     FROM units u ORDER BY u.last_activity_at DESC`,
-    { type: QueryTypes.SELECT },
+     FROM units u WHERE ${ASKED_FOR} ORDER BY u.last_activity_at DESC, u.number DESC LIMIT $limit`,
+    { type: QueryTypes.SELECT, bind },
   );
-  return rows.map(({ part_count, measured_count, last_activity_at, last_activity, ...row }) => ({
-    ...row,
-    partCount: part_count,
-    measuredCount: measured_count,
-    lastActivityAt: last_activity_at.toISOString(),
-    lastActivity: last_activity,
-  }));
+  const counted = await database.query<{ place: UnitPlace; count: number; asked: number }>(
+    `SELECT u.place, count(*)::int AS count, (count(*) FILTER (WHERE ${ASKED_FOR}))::int AS asked
+     FROM units u GROUP BY u.place`,
+    { type: QueryTypes.SELECT, bind },
+  );
+  const countAt = new Map(counted.map((c) => [c.place, c.count]));
+  return {
+    units: rows.map(toSummary),
+    total: counted.reduce((sum, c) => sum + c.asked, 0),
+    places: Object.fromEntries(UNIT_PLACES.map((at) => [at, countAt.get(at) ?? 0])) as UnitList['places'],
+  };
 }
+
+/** Which rows of `units u` are asked for. */
+const ASKED_FOR = `($place::text IS NULL OR u.place = $place)
+  AND ($find = '' OR position($find IN lower(u.name)) > 0 OR '#' || u.number = $find OR u.number::text = $find)`;
+
+const toSummary = ({
+  part_count,
+  measured_count,
+  last_activity_at,
+  last_activity,
+  ...row
+}: SummaryRow): UnitSummary => ({
+  ...row,
+  partCount: part_count,
+  measuredCount: measured_count,
+  lastActivityAt: last_activity_at.toISOString(),
+  lastActivity: last_activity,
+});
 
 /** A row of the list of units, as the database names its columns. */
 interface SummaryRow {

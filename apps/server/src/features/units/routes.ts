@@ -2,6 +2,7 @@ import {
   createUnitSchema,
   importUnitSchema,
   repairHistorySchema,
+  unitListQuerySchema,
   unitListSchema,
   unitResourceSchema,
   writeAnswerSchema,
@@ -20,10 +21,15 @@ const params = z.object({ unitId: z.uuid() });
 export function unitRoutes(app: App): void {
   app.get(
     '/units',
-    { schema: { tags: ['units'], summary: 'All units', response: { 200: unitListSchema } } },
-    async () => ({
-      units: await listUnits(app.database),
-    }),
+    {
+      schema: {
+        tags: ['units'],
+        summary: 'Units, those that were worked on last first',
+        querystring: unitListQuerySchema,
+        response: { 200: unitListSchema },
+      },
+    },
+    (request) => listUnits(app.database, request.query),
   );
   app.get(
     '/repairs',

@@ -5,8 +5,8 @@ import {
   PlusOutlined,
   WarningOutlined,
 } from '@ant-design/icons';
-import { DELETED_DAYS, UNIT_PLACES, type UnitPlace, type UnitSummary } from '@zemble/contract';
-import { Button, Dropdown, Spin } from 'antd';
+import { DELETED_DAYS, MOST_LISTED, UNIT_PLACES, type UnitPlace, type UnitSummary } from '@zemble/contract';
+import { Button, Dropdown, Input, Spin } from 'antd';
 import dayjs from 'dayjs';
 import relativeTime from 'dayjs/plugin/relativeTime';
 import { lazy, Suspense, useCallback, useState, type DragEvent, type ReactNode } from 'react';
@@ -17,6 +17,7 @@ import { requestFor } from '../../api/act.ts';
 import { archiveUrl, fileUrl, ProblemError, sendWrite } from '../../api/client.ts';
 import { newId } from '../../api/new-id.ts';
 import { useOutbox } from '../../api/outbox-context.tsx';
+import { isUnitsKey } from '../../api/unit-list.ts';
 import { useUnits } from '../../api/use-units.ts';
 import { OneOf } from '../../ui/one-of.tsx';
 import { RAIL } from '../../unit/stages.ts';
@@ -29,33 +30,50 @@ dayjs.extend(relativeTime);
 
 const NewUnitDialog = lazy(() => import('./new-unit-dialog.tsx').then((m) => ({ default: m.NewUnitDialog })));
 
+/** Rows of a long bench that are drawn at first, and with each asking for more. */
+const ROWS_AT_ONCE = 100;
+/** From so many units on, they are looked for by name. */
+const MANY = 12;
+
 /** Largest file that is read at all, in bytes; the reader's own limit lies below. */
 const LARGEST_FILE = 10_000_000;
 
 /** All units on the bench. */
 export function BenchPage() {
-  const { units, error } = useUnits();
   const [isNew, setIsNew] = useState(false);
   const { open, isDragging, dragHandlers } = useOpenFile();
-  const navigate = useNavigate();
   const [place, setPlace] = useState<UnitPlace>('bench');
+  const [text, setText] = useState('');
+  const [limit, setLimit] = useState(ROWS_AT_ONCE);
+  const find = text.trim();
+  const { units, total, places, error } = useUnits({ place, find, limit });
   const put = usePutUnit();
-  const shown = units?.filter((u) => u.place === place) ?? [];
   return (
     <div className={styles.bench} {...dragHandlers}>
       <WorkshopTop />
       <main className={styles.benchMain}>
         <div className="zb-panel-head">
           <h1>{PLACES[place]}</h1>
-          {(units ?? []).some((u) => u.place !== 'bench') && (
+          {places.away + places.deleted > 0 && (
             <OneOf<UnitPlace>
               label="Which units"
               value={place}
               onChange={setPlace}
               options={UNIT_PLACES.map((value) => ({
                 value,
-                label: `${PLACES[value]} (${(units ?? []).filter((u) => u.place === value).length})`,
+                label: `${PLACES[value]} (${places[value]})`,
               }))}
+            />
+          )}
+          {(find !== '' || total > MANY) && (
+            <Input
+              className={styles.find}
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+              placeholder="Find by name or number"
+              aria-label="Find a unit"
+              maxLength={100}
+              allowClear
             />
           )}
           <span className="zb-grow" />
@@ -76,9 +94,18 @@ export function BenchPage() {
         {error && <p className="zb-caution">{error.message} The list is shown as soon as it is back.</p>}
         {units ? (
           <UnitsTable
-            units={shown}
-            empty={place === 'bench' ? <EmptyBench onNew={() => setIsNew(true)} /> : 'Nothing is here.'}
-            onOpen={(unit) => void navigate(stagePath(unit))}
+            units={units}
+            total={total}
+            onMore={() => setLimit((most) => Math.min(MOST_LISTED, most + ROWS_AT_ONCE))}
+            empty={
+              find !== '' ? (
+                `No unit is called “${find}” here.`
+              ) : place === 'bench' ? (
+                <EmptyBench onNew={() => setIsNew(true)} />
+              ) : (
+                'Nothing is here.'
+              )
+            }
             onPut={put}
           />
         ) : (
@@ -101,17 +128,15 @@ const stagePath = (unit: UnitSummary) =>
 
 interface UnitsTableProps {
   readonly units: readonly UnitSummary[];
+  /** How many there are, also where not all are listed. */
+  readonly total: number;
   /** What stands there when there are none. */
   readonly empty: ReactNode;
-  readonly onOpen: (unit: UnitSummary) => void;
+  readonly onMore: () => void;
   readonly onPut: Put;
 }
 
-/** Rows of a long bench that are drawn at first, and with each asking for more. */
-const ROWS_AT_ONCE = 100;
-
-function UnitsTable({ units, empty, onOpen, onPut }: UnitsTableProps) {
-  const [most, setMost] = useState(ROWS_AT_ONCE);
+function UnitsTable({ units, total, onMore, empty, onPut }: UnitsTableProps) {
   return (
     <div className={styles.units}>
       <table className="zb-table">
@@ -127,14 +152,10 @@ function UnitsTable({ units, empty, onOpen, onPut }: UnitsTableProps) {
           </tr>
         </thead>
         <tbody>
-          {units.slice(0, most).map((u) => (
-            <tr key={u.id} className={styles.clickable} onClick={() => onOpen(u)}>
+          {units.map((u) => (
+            <tr key={u.id} className={styles.row}>
               <td>
-                <Link
-                  to={stagePath(u)}
-                  className={`zb-tag ${styles.tagSmall}`}
-                  onClick={(event) => event.stopPropagation()}
-                >
+                <Link to={stagePath(u)} className={`zb-tag ${styles.tagSmall}`}>
                   <span className="zb-tag-hole" aria-hidden />
                   <strong>{u.name}</strong> <UnitNumber number={u.number} />
                 </Link>
@@ -163,10 +184,10 @@ function UnitsTable({ units, empty, onOpen, onPut }: UnitsTableProps) {
           ))}
         </tbody>
       </table>
-      {units.length > most && (
+      {units.length < total && (
         <p className="zb-empty-words">
-          {most} of {units.length} units, those that were worked on last.{' '}
-          <Button onClick={() => setMost((n) => n + ROWS_AT_ONCE)}>Show more</Button>
+          {units.length} of {total} units, those that were worked on last.{' '}
+          {units.length < MOST_LISTED && <Button onClick={onMore}>Show more</Button>}
         </p>
       )}
       {units.length === 0 && <div className="zb-empty-words">{empty}</div>}
@@ -197,15 +218,11 @@ type Put = (unit: UnitSummary, place: UnitPlace) => void;
 /** Puts a unit somewhere else; a deleted one can be brought back at once. */
 function usePutUnit(): Put {
   const outbox = useOutbox();
-  const { mutate } = useSWRConfig();
   const notices = useNotices();
   return useCallback(
     (unit, place) => {
       const send = (to: UnitPlace) => {
         void outbox.add(unit.id, { type: 'update-unit', seen: {}, values: { place: to } });
-        const moved = (list?: UnitSummary[]) =>
-          list?.map((u) => (u.id === unit.id ? { ...u, place: to } : u));
-        void mutate<UnitSummary[]>('units', moved, { revalidate: false });
       };
       send(place);
       if (place !== 'deleted') return;
@@ -227,7 +244,7 @@ function usePutUnit(): Put {
         ),
       });
     },
-    [outbox, mutate, notices],
+    [outbox, notices],
   );
 }
 
@@ -240,8 +257,7 @@ function UnitMenu({ unit, onPut }: { unit: UnitSummary; onPut: Put }) {
           { key: 'export', label: <a href={fileUrl(unit.id)}>Export</a> },
           ...MOVES[unit.place].map(([to, label]) => ({ key: to, label, danger: to === 'deleted' })),
         ],
-        onClick: ({ key, domEvent }) => {
-          domEvent.stopPropagation();
+        onClick: ({ key }) => {
           const to = UNIT_PLACES.find((place) => place === key);
           if (to) onPut(unit, to);
         },
@@ -251,7 +267,7 @@ function UnitMenu({ unit, onPut }: { unit: UnitSummary; onPut: Put }) {
         size="small"
         type="text"
         icon={<MoreOutlined />}
-        onClick={(event) => event.stopPropagation()}
+        className={styles.more}
         aria-label={`More about ${unit.name}`}
       />
     </Dropdown>
@@ -310,7 +326,7 @@ function useOpenFile() {
       });
       return;
     }
-    void mutate('units');
+    void mutate(isUnitsKey);
     void navigate(`/units/${id}/trace`);
   };
   const hasFile = (event: DragEvent) => event.dataTransfer.types.includes('Files');

@@ -95,11 +95,13 @@ export function CalculationBlock({ calculation, drawer }: BlockProps) {
 const plainOf = (text: string, { unit }: Given | Following): string =>
   unit === undefined ? text : text.replace(new RegExp(`\\s*${unit}\\s*$`, 'i'), '');
 
+/** Units that parts can be taken into, those that were worked on last. */
+const MOST_OFFERED = 30;
+
 /** Takes the parts into a unit, as a change that waits there to be completed. */
 function TakeTo({ line }: { readonly line: string }) {
-  const { units } = useUnits();
+  const { units: bench = [] } = useUnits({ place: 'bench', limit: MOST_OFFERED });
   const navigate = useNavigate();
-  const bench = (units ?? []).filter((u) => u.place === 'bench');
   if (bench.length === 0) return null;
   return (
     <Dropdown
