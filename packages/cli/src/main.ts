@@ -1,4 +1,4 @@
-import { ZembleError, NoOperatingPoint } from '@zemble/core';
+import { ZembleError } from '@zemble/core';
 import { readFileSync } from 'node:fs';
 import { Options, UsageError } from './options.ts';
 import { helpOf, type Verb } from './verb.ts';
@@ -61,8 +61,7 @@ export async function run(args: readonly string[], streams: Streams = PROCESS): 
     if (error instanceof ZembleError) {
       return fail(streams, error.message, BAD_INPUT_CODES.test(error.code) ? EXIT_BAD_INPUT : EXIT_NO_ANSWER);
     }
-    if (error instanceof NoOperatingPoint || error instanceof NoAnswer)
-      return fail(streams, error.message, EXIT_NO_ANSWER);
+    if (error instanceof NoAnswer) return fail(streams, error.message, EXIT_NO_ANSWER);
     throw error;
   }
 }

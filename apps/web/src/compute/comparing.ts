@@ -3,7 +3,6 @@ import {
   evaluateAll,
   ZembleError,
   logSpaced,
-  NoOperatingPoint,
   rangesBySetting,
   resolveLayer,
   type LayerCircuit,
@@ -82,7 +81,7 @@ export function compareRanges({
     const session = new AnalysisSession(resolveLayer(document.circuit, 'planned'));
     return rangesBySetting(session, readout, { ...document, mayGoOn: untilLate() });
   } catch (error) {
-    if (error instanceof ZembleError || error instanceof NoOperatingPoint) return { sentence: error.message };
+    if (error instanceof ZembleError) return { sentence: error.message };
     throw error;
   }
 }

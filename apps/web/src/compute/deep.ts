@@ -7,7 +7,6 @@ import {
   magnitude,
   naturalFrequencies,
   noiseAt,
-  NoOperatingPoint,
   ratioToDb,
   readoutSlopes,
   seededRandom,
@@ -67,7 +66,7 @@ export function deepAnalysis(request: DeepRequest, onProgress: (fraction: number
     if (request.kind === 'noise') return noise(session, request);
     return request.kind === 'stability' ? stability(session) : switchOn(session, request, onProgress);
   } catch (error) {
-    if (error instanceof ZembleError || error instanceof NoOperatingPoint)
+    if (error instanceof ZembleError)
       return { kind: request.kind, ok: false, sentence: error.message, series: [] };
     throw error;
   }

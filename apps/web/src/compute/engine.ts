@@ -9,7 +9,6 @@ import {
   ZembleError,
   logSpaced,
   magnitude,
-  NoOperatingPoint,
   onDistinctLayers,
   ratioToDb,
   solve,
@@ -189,7 +188,7 @@ export function responseOf(
     const ratioAt = transferOver(session, ends.from, ends.to);
     return frequencyHz.map((f) => ratioToDb(magnitude(ratioAt(f))));
   } catch (error) {
-    if (error instanceof ZembleError || error instanceof NoOperatingPoint) return null;
+    if (error instanceof ZembleError) return null;
     throw error;
   }
 }
@@ -206,8 +205,7 @@ export function search(request: SolveRequest, onProgress: (fraction: number) => 
   try {
     return { ok: true, answer: solve(request, { onProgress, mayGoOn: () => performance.now() < end }) };
   } catch (error) {
-    if (error instanceof ZembleError || error instanceof NoOperatingPoint)
-      return { ok: false, sentence: error.message };
+    if (error instanceof ZembleError) return { ok: false, sentence: error.message };
     throw error;
   }
 }

@@ -21,33 +21,26 @@ import type { TypedRequest } from './use-typed-warnings.ts';
 import { wayAt, waysAt, type WayRequest, type WaysRequest } from './ways.ts';
 import { analyse, analyseSlowly, search, type AnalysisRequest } from './engine.ts';
 
+type OnProgress = (fraction: number) => Promise<void>;
+
+/** Does some work that tells how far it is: all of that has arrived before what comes of the work does. */
+async function telling<T>(onProgress: OnProgress, work: (tell: (fraction: number) => void) => T): Promise<T> {
+  const told: Promise<void>[] = [];
+  const made = work((fraction) => told.push(onProgress(fraction)));
+  await Promise.all(told);
+  return made;
+}
+
 const engine = {
   analyse: (request: AnalysisRequest) => analyse(request),
   analyseSlowly: (document: UnitDocument) => analyseSlowly(document),
-  deep: async (request: DeepRequest, onProgress: (fraction: number) => Promise<void>) => {
-    const told: Promise<void>[] = [];
-    const answer = deepAnalysis(request, (fraction) => told.push(onProgress(fraction)));
-    await Promise.all(told);
-    return answer;
-  },
-  spread: async (
-    request: DeepRequest,
-    seed: number,
-    runs: number,
-    onProgress: (fraction: number) => Promise<void>,
-  ) => {
-    const told: Promise<void>[] = [];
-    const share = spreadRuns(request, seed, runs, (fraction) => told.push(onProgress(fraction)));
-    await Promise.all(told);
-    return share;
-  },
+  deep: (request: DeepRequest, onProgress: OnProgress) =>
+    telling(onProgress, (tell) => deepAnalysis(request, tell)),
+  spread: (request: DeepRequest, seed: number, runs: number, onProgress: OnProgress) =>
+    telling(onProgress, (tell) => spreadRuns(request, seed, runs, tell)),
   searchState: (document: UnitDocument, options: SearchOptions) => searchOf(document, options),
-  dictionary: async (request: PartsRequest, onProgress: (fraction: number) => Promise<void>) => {
-    const told: Promise<void>[] = [];
-    const entries = partsShare(request, (fraction) => told.push(onProgress(fraction)));
-    await Promise.all(told);
-    return entries;
-  },
+  dictionary: (request: PartsRequest, onProgress: OnProgress) =>
+    telling(onProgress, (tell) => partsShare(request, tell)),
   tellingReadings: ({ circuit, group }: { circuit: Circuit; group: PartGroup }) =>
     tellingReadings(resolveLayer(circuit, 'found'), group.members),
   judge: (request: JudgeRequest) => judgeAll(request),
@@ -62,19 +55,10 @@ const engine = {
   ways: (request: WaysRequest) => waysAt(request),
   way: (request: WayRequest) => wayAt(request),
   positions: (document: UnitDocument, which: 'quick' | 'all') => positionTable(document, which),
-  board: async (request: BoardRequest, onProgress: (fraction: number) => Promise<void>) => {
-    const told: Promise<void>[] = [];
-    const proposal = boardFor(request, (fraction) => told.push(onProgress(fraction)));
-    await Promise.all(told);
-    return proposal;
-  },
-  search: async (request: SolveRequest, onProgress: (fraction: number) => Promise<void>) => {
-    const told: Promise<void>[] = [];
-    const outcome = search(request, (fraction) => told.push(onProgress(fraction)));
-    // Progress must arrive before the result does.
-    await Promise.all(told);
-    return outcome;
-  },
+  board: (request: BoardRequest, onProgress: OnProgress) =>
+    telling(onProgress, (tell) => boardFor(request, tell)),
+  search: (request: SolveRequest, onProgress: OnProgress) =>
+    telling(onProgress, (tell) => search(request, tell)),
 };
 
 export type Engine = typeof engine;

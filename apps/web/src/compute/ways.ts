@@ -1,7 +1,6 @@
 import {
   asksAt,
   makeWay,
-  NoOperatingPoint,
   placeIn,
   WAYS,
   ZembleError,
@@ -54,8 +53,7 @@ export function wayAt({ circuit, chosen, id, answers, drawer }: WayRequest): Way
   try {
     return { ok: true, made: makeWay(way, placeIn(circuit, chosen), answers, drawer) };
   } catch (error) {
-    if (error instanceof ZembleError || error instanceof NoOperatingPoint)
-      return { ok: false, sentence: error.message };
+    if (error instanceof ZembleError) return { ok: false, sentence: error.message };
     throw error;
   }
 }

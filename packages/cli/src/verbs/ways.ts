@@ -1,7 +1,6 @@
 import {
   asksAt,
   makeWay,
-  NoOperatingPoint,
   parseValue,
   placeIn,
   QUANTITY_KINDS,
@@ -54,7 +53,7 @@ function madeOf(found: Way, place: Place, answers: Answers): Made {
   try {
     return makeWay(found, place, answers);
   } catch (error) {
-    if (error instanceof ZembleError || error instanceof NoOperatingPoint) throw new NoAnswer(error.message);
+    if (error instanceof ZembleError) throw new NoAnswer(error.message);
     throw error;
   }
 }

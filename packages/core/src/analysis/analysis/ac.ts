@@ -15,7 +15,7 @@ const SILENCE_DB = -400;
 
 /**
  * Response at a net to 1 V in a source's EMF, at frequencies in Hz.
- * Throws `circuit/unknown-net`, `circuit/unknown-part`, `analysis/no-source`, `circuit/singular` or NoOperatingPoint.
+ * Throws `circuit/unknown-net`, `circuit/unknown-part`, `analysis/no-source`, `circuit/singular`, or that there is no operating point.
  */
 export function acResponse(
   session: AnalysisSession,

@@ -5,7 +5,7 @@ export { periodicSteadyState, type PeriodicOptions, type PeriodicOutcome } from 
 export { naturalFrequencies, type Pole, type Poles } from './poles.ts';
 export { divide, logSpaced, magnitude, SmallSignal, type Phasor } from './small-signal.ts';
 export { AdjointSlopes, differenceSlopes, type Reading, type TurnedPart } from './sensitivity.ts';
-export { AnalysisSession, NoOperatingPoint, type Variant } from './session.ts';
+export { AnalysisSession, type Variant } from './session.ts';
 export { System, type SystemUnknown } from './system.ts';
 export { spreadParts, type SpreadPart } from './spread-part.ts';
 export {

@@ -27,7 +27,7 @@ const FASTEST = 2 * Math.PI * 1e12;
 
 /**
  * Natural frequencies about the operating point: s with det(G + s C) = 0, by the eigenvalues nu of (G + sigma C)^-1 C,
- * s = sigma - 1/nu. Both of a conjugate pair are listed; slowest first. Throws NoOperatingPoint or an error when the
+ * s = sigma - 1/nu. Both of a conjugate pair are listed; slowest first. Throws a ZembleError when the
  * eigenvalues do not converge.
  */
 export function naturalFrequencies(session: AnalysisSession): Poles {

@@ -1,6 +1,7 @@
 import type { LayerCircuit } from '../../circuit/circuit/index.ts';
+import { ZembleError } from '../../base/errors/index.ts';
 import { divide, magnitude, type Phasor } from './small-signal.ts';
-import { NoOperatingPoint, type AnalysisSession } from './session.ts';
+import { type AnalysisSession } from './session.ts';
 import { transfer, transferInput } from './transfer.ts';
 import { RealSolver } from './real-solver.ts';
 import { System } from './system.ts';
@@ -49,7 +50,7 @@ export class AdjointSlopes {
   private linearised: PointMover | undefined;
   private changes: readonly MatrixChange[] | undefined;
 
-  /** Throws `NoOperatingPoint`. */
+  /** Throws a ZembleError where there is no operating point. */
   constructor(session: AnalysisSession, parts: readonly TurnedPart[]) {
     this.session = session;
     this.parts = parts;
@@ -258,12 +259,12 @@ class PointMover {
   private readonly solver: RealSolver;
   private readonly size: number;
 
-  /** Throws `NoOperatingPoint` where the linearised circuit has no single solution. */
+  /** Throws a ZembleError where the linearised circuit has no single solution. */
   constructor(session: AnalysisSession) {
     const { system } = session;
     this.solver = new RealSolver(system);
     const singular = this.solver.factor(Float64Array.from(session.smallSignal.g));
-    if (singular >= 0) throw new NoOperatingPoint(system.singularAt(singular));
+    if (singular >= 0) throw new ZembleError(system.singularAt(singular));
     this.size = system.size + 1;
   }
 

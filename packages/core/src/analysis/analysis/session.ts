@@ -13,15 +13,6 @@ import { operatingPoint, PointSearch, type OperatingPoint } from './operating-po
 import { SmallSignal } from './small-signal.ts';
 import { System } from './system.ts';
 
-/** Thrown where an analysis needs an operating point and there is none; carries the reason. */
-export class NoOperatingPoint extends Error {
-  readonly problem: Problem;
-  constructor(found: Problem) {
-    super(found.message);
-    this.problem = found;
-  }
-}
-
 /** How a circuit is to differ from the one at hand. */
 export interface Variant {
   /** Main values of parts, by designator. */
@@ -178,10 +169,10 @@ export class AnalysisSession {
     return operatingPoint(bench.search, this.near);
   }
 
-  /** The operating point. Throws `NoOperatingPoint`. */
+  /** The operating point. Throws a ZembleError with the reason where there is none. */
   operatingPoint(): Float64Array {
     const point = this.tryOperatingPoint();
-    if (!point.ok) throw new NoOperatingPoint(point.problem);
+    if (!point.ok) throw new ZembleError(point.problem);
     return point.x;
   }
 
@@ -199,10 +190,10 @@ export class AnalysisSession {
     return this.held.ok ? this.held : point;
   }
 
-  /** The point about which small signals are computed: that at rest. Throws `NoOperatingPoint` where there is none. */
+  /** The point about which small signals are computed: that at rest. Throws a ZembleError with the reason where there is none. */
   smallSignalPoint(): Float64Array {
     const point = this.tryPointAtRest();
-    if (!point.ok) throw new NoOperatingPoint(point.problem);
+    if (!point.ok) throw new ZembleError(point.problem);
     return point.x;
   }
 

@@ -29,7 +29,7 @@ export function transferInput(session: AnalysisSession, from: string): TransferI
  * Voltage ratio to a net as a function of frequency, Hz: from a net, driven by the signal source nearest to it, or by a
  * current into it when there is none; or from a source's electromotive force. `toMinus` makes the output differential.
  * Throws `circuit/unknown-net`, and the function `readout/not-defined` where no signal arrives, `analysis/no-source`, or
- * NoOperatingPoint.
+ * that there is no operating point.
  */
 export function transferOver(
   session: AnalysisSession,

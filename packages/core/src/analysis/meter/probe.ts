@@ -104,7 +104,7 @@ export class Probe {
   }
 
   /**
-   * What it shows; null for overload, of a capacitance meter for too little to read. Throws `NoOperatingPoint` where the
+   * What it shows; null for overload, of a capacitance meter for too little to read. Throws a ZembleError where the
    * circuit has none.
    */
   read(session = this.session): number | null {

@@ -25,7 +25,7 @@ export function withLeaks(circuit: LayerCircuit): LayerCircuit {
 
 /**
  * A voltmeter of 10 Mohm on a circuit that is switched on, at one net after the other: what it shows against the ground is
- * less than what is there where the net is of high resistance. Throws `NoOperatingPoint` and what assembling the circuit
+ * less than what is there where the net is of high resistance. Throws where there is no operating point, and what assembling the circuit
  * throws.
  */
 export class Voltmeter {

@@ -5,7 +5,7 @@ import {
   type Unit,
   type Readout,
 } from '@zemble/contract';
-import { AnalysisSession, NoOperatingPoint } from '../analysis/index.ts';
+import { AnalysisSession } from '../analysis/index.ts';
 import { onDistinctLayers } from '../../circuit/changes/index.ts';
 import type { LayerCircuit, Setting, UnitDocument } from '../../circuit/circuit/index.ts';
 import { ZembleError, problem } from '../../base/errors/index.ts';
@@ -47,8 +47,7 @@ export function evaluateReadout(
       problem: problem('readout/not-defined', { where: readout.name, detail: 'there is nothing to read' }),
     };
   } catch (error) {
-    if (error instanceof ZembleError || error instanceof NoOperatingPoint)
-      return { ok: false, problem: error.problem };
+    if (error instanceof ZembleError) return { ok: false, problem: error.problem };
     throw error;
   }
 }

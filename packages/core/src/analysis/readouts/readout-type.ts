@@ -31,7 +31,7 @@ export type ReadoutReading =
 export interface ReadoutType<K extends ReadoutKind> {
   /** Short words for a list: "from in to out at 1 kHz". */
   describe(readout: ReadoutOf<K>): string;
-  /** Throws ZembleError or NoOperatingPoint where it is not defined. */
+  /** Throws ZembleError where it is not defined, or the circuit has no operating point. */
   compute(session: AnalysisSession, readout: ReadoutOf<K>, context: ReadoutContext): ReadoutReading;
   /** d value / d (relative deviation) of every part by the adjoint system, where the kind has one. */
   slopes?(adjoint: AdjointSlopes, session: AnalysisSession, readout: ReadoutOf<K>): number[];

@@ -56,7 +56,7 @@ function typed<K extends ReadoutKind, T>(
 export const describeReadout = (readout: Readout): string =>
   typed(readout.kind, readout, (type, r) => type.describe(r));
 
-/** Computes a readout. Throws ZembleError or NoOperatingPoint where it is not defined. */
+/** Computes a readout. Throws ZembleError where it is not defined, or the circuit has no operating point. */
 export const computeReadout = (
   session: AnalysisSession,
   readout: Readout,

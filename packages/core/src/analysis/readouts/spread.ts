@@ -28,7 +28,7 @@ const reader =
 /**
  * d value / d (relative deviation) of every part, in each readout's unit, a row a readout: by the adjoint system for kinds
  * that have one and are read with the controls as they stand, by central differences for the others. Throws
- * `NoOperatingPoint`, and what computing a readout throws.
+ * that there is no operating point, and what computing a readout throws.
  */
 export function readoutSlopes(
   session: AnalysisSession,

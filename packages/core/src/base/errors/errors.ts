@@ -297,12 +297,12 @@ export function problem(code: ErrorCode, data: ErrorData = {}): Problem {
   };
 }
 
-/** Thrown for input that cannot be worked with; carries the problem. */
+/** Thrown for input that cannot be worked with, and where there is no answer; carries the problem, made here or found elsewhere. */
 export class ZembleError extends Error {
   readonly problem: Problem;
 
-  constructor(code: ErrorCode, data: ErrorData = {}) {
-    const found = problem(code, data);
+  constructor(of: ErrorCode | Problem, data: ErrorData = {}) {
+    const found = typeof of === 'string' ? problem(of, data) : of;
     super(found.message);
     this.name = 'ZembleError';
     this.problem = found;

@@ -1,10 +1,5 @@
 import type { OwnModel } from '@zemble/contract';
-import {
-  NoOperatingPoint,
-  spreadParts,
-  type AnalysisSession,
-  type SpreadPart,
-} from '../../analysis/analysis/index.ts';
+import { spreadParts, type AnalysisSession, type SpreadPart } from '../../analysis/analysis/index.ts';
 import { netsOf, usualTolerance, type LayerCircuit, type LayerPart } from '../../circuit/circuit/index.ts';
 import { ZembleError } from '../../base/errors/index.ts';
 import { modelParameters, TYPE_SPREAD } from '../../circuit/models/index.ts';
@@ -73,7 +68,7 @@ function orNull<T>(compute: () => T): T | null {
   try {
     return compute();
   } catch (error) {
-    if (error instanceof ZembleError || error instanceof NoOperatingPoint) return null;
+    if (error instanceof ZembleError) return null;
     throw error;
   }
 }

@@ -1,4 +1,3 @@
-import { NoOperatingPoint } from '../../analysis/analysis/index.ts';
 import { resolveLayer } from '../../circuit/changes/index.ts';
 import {
   isPolarised,
@@ -195,7 +194,7 @@ function judgeJunction(circuit: Circuit, part: Part, id: string, reading: Judged
           sentence: `${verdict.sentence}; as ${orders.join(' or ')} it would be right: which is it?`,
         };
   } catch (error) {
-    if (error instanceof ZembleError || error instanceof NoOperatingPoint)
+    if (error instanceof ZembleError)
       return say(
         'cannot say',
         `cannot say, the circuit around it cannot be computed: ${error.problem.message}`,

@@ -1,4 +1,3 @@
-import { NoOperatingPoint } from '../../analysis/analysis/index.ts';
 import { resolveLayer } from '../../circuit/changes/index.ts';
 import {
   KINDS,
@@ -61,7 +60,7 @@ export function meterModeOf(part: Pick<Part, 'kind'>): 'ohm' | 'cap' | null {
  * their types, whichever way the leads were.
  *
  * @returns null where the part has no marking, or is none that is read so
- * @throws `NoOperatingPoint` or `ZembleError` where the circuit around the part cannot be computed
+ * @throws {ZembleError} where the circuit around the part cannot be computed
  */
 export function ownValueFrom(circuit: Circuit, part: Part, reading: InCircuitReading): OwnValue | null {
   const byLead = ownValuesByLead(circuit, part, reading);
@@ -255,7 +254,7 @@ export function judgeInCircuit(circuit: Circuit, part: Part, reading: JudgedRead
       };
     return { ...found, asks: 'leg', sentence: `${found.sentence}: lift a leg to know` };
   } catch (error) {
-    if (error instanceof ZembleError || error instanceof NoOperatingPoint)
+    if (error instanceof ZembleError)
       return cannotSay(`cannot say, the circuit around it cannot be computed: ${error.problem.message}`);
     throw error;
   }

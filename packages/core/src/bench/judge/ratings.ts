@@ -1,4 +1,4 @@
-import { AnalysisSession, NoOperatingPoint } from '../../analysis/analysis/index.ts';
+import { AnalysisSession } from '../../analysis/analysis/index.ts';
 import { isPolarised, type LayerCircuit, type LayerPart } from '../../circuit/circuit/index.ts';
 import { opampParameters, USUAL_PULL_IN_V, type DeviceReport } from '../../circuit/devices/index.ts';
 import { ZembleError, problem, type Problem } from '../../base/errors/index.ts';
@@ -111,7 +111,7 @@ export function checkRatings(circuit: LayerCircuit): Problem[] {
     const x = session.operatingPoint();
     return circuit.parts.flatMap((part) => checkPart(session, x, part));
   } catch (error) {
-    if (error instanceof ZembleError || error instanceof NoOperatingPoint) return [];
+    if (error instanceof ZembleError) return [];
     throw error;
   }
 }

@@ -1,4 +1,4 @@
-import { magnitude, NoOperatingPoint, type AnalysisSession } from '../../analysis/analysis/index.ts';
+import { magnitude, type AnalysisSession } from '../../analysis/analysis/index.ts';
 import type { LayerPart } from '../../circuit/circuit/index.ts';
 import { USUAL_FREQUENCY_HZ } from '../../circuit/devices/index.ts';
 import { ZembleError } from '../../base/errors/index.ts';
@@ -52,7 +52,7 @@ export function stressesOf(session: AnalysisSession, caseC: number = CASE_C): St
       .filter((s) => s.share >= NEAR)
       .sort((a, b) => b.share - a.share);
   } catch (error) {
-    if (error instanceof ZembleError || error instanceof NoOperatingPoint) return [];
+    if (error instanceof ZembleError) return [];
     throw error;
   }
 }

@@ -55,7 +55,7 @@ export class Surroundings {
    * with every resistance and every contact that opens (Rayleigh 1871); where it need not, the others are turned one after
    * the other for as long as the reading moves the way that is wanted.
    *
-   * Throws `NoOperatingPoint` where one of them has none.
+   * Throws a ZembleError where one of them has none.
    */
   extremes(red: string, black: string): { readonly lowest: Extreme[]; readonly highest: Extreme[] } {
     const towards = (direction: Direction) =>

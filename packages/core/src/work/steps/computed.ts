@@ -1,4 +1,3 @@
-import { NoOperatingPoint } from '../../analysis/analysis/index.ts';
 import { ZembleError } from '../../base/errors/index.ts';
 
 /** What a computation gives, or null where the circuit cannot be computed: a step is worth saying without its number too. */
@@ -6,7 +5,7 @@ export function computed<T>(compute: () => T): T | null {
   try {
     return compute();
   } catch (error) {
-    if (error instanceof ZembleError || error instanceof NoOperatingPoint) return null;
+    if (error instanceof ZembleError) return null;
     throw error;
   }
 }

@@ -1,5 +1,5 @@
 import { readoutDefinitionOf, type Change, type Layer, type Readout, type Step } from '@zemble/contract';
-import { AnalysisSession, NoOperatingPoint } from '../../../analysis/analysis/index.ts';
+import { AnalysisSession } from '../../../analysis/analysis/index.ts';
 import { evaluateReadout, unitOf } from '../../../analysis/readouts/index.ts';
 import { SAFE_V } from '../../../bench/isolate/index.ts';
 import { circuitAt, resolveLayer } from '../../../circuit/changes/index.ts';
@@ -54,7 +54,7 @@ export function asksAt(way: Way, place: Place): readonly Ask[] | null {
     if (way.isForHighTension !== true && place.highest > SAFE_V) return null;
     return way.asks(place);
   } catch (error) {
-    if (error instanceof ZembleError || error instanceof NoOperatingPoint) return null;
+    if (error instanceof ZembleError) return null;
     throw error;
   }
 }
@@ -76,7 +76,7 @@ export function makeWay(way: Way, place: Place, answers: Answers, drawer: Drawer
     try {
       return new Attempt(place, draft, drawer).make();
     } catch (error) {
-      const isRefusal = error instanceof ZembleError || error instanceof NoOperatingPoint;
+      const isRefusal = error instanceof ZembleError;
       if (!isRefusal) throw error;
       if (i === 0) refusal = error;
     }
