@@ -1,7 +1,7 @@
 import type { ReadingResource, UnitResource } from '@zemble/contract';
-import { formatSheetLine, readPart, parseSheetLine } from '@zemble/core';
+import { formatSheetLine, judgeReading, readPart, parseSheetLine, type Verdict } from '@zemble/core';
 import { describe, expect, it } from 'vitest';
-import { byHarm, measuredParts, nextToMeasure, ordered, repeated } from './measured-parts.ts';
+import { byHarm, measuredParts, nextToMeasure, ordered, repeated, verdictKey } from './measured-parts.ts';
 import { partialUnit } from '../../testing/partial-unit.ts';
 
 const LINES = [
@@ -54,6 +54,27 @@ describe('a measuring run', () => {
     const parts = measuredParts(unitWith([]));
     expect(refs(parts.filter((p) => p.isInRun))).toEqual(['R1', 'R2', 'C1', 'R3']);
     expect(refs(parts)).toEqual(['R1', 'R2', 'C1', 'Q1', 'R3']);
+  });
+
+  it('shows no verdict of an earlier reading at a later one, or as it was before something was told of it', () => {
+    const judged = (readings: Parameters<typeof unitWith>[0], told = {}) => {
+      const unit = unitWith(readings);
+      const first: Verdict = {
+        ...judgeReading(part('R1'), { value: 9e3, condition: 'leg lifted' }),
+        sentence: 'of the first',
+      };
+      const map = new Map([[verdictKey(unit.readings[0]!), first]]);
+      const last = unit.readings.at(-1)!;
+      const amended = { ...unit, readings: [...unit.readings.slice(0, -1), { ...last, ...told }] };
+      return measuredParts(amended, map).find((p) => p.part.ref === 'R1')!.verdict;
+    };
+    expect(judged([['R1', 9e3, 'in circuit']])).toMatchObject({ sentence: 'of the first' });
+    const again = judged([
+      ['R1', 9e3, 'in circuit'],
+      ['R1', 7e3, 'in circuit'],
+    ]);
+    expect(again).not.toMatchObject({ sentence: 'of the first' });
+    expect(judged([['R1', 9e3, 'in circuit']], { red: 'a' })).not.toMatchObject({ sentence: 'of the first' });
   });
 
   it('puts the worst on top and leaves the unmeasured in their order below', () => {

@@ -39,9 +39,12 @@ export const isMeasurable = (part: Part): boolean => {
   return (value === 'resistor' || value === 'capacitor' || value === 'inductor') && bareAspect(part) === null;
 };
 
-/** Under which a verdict from the worker is kept: the part, and what was read of it. */
-export const verdictKey = (ref: string, aspect: string | null | undefined): string =>
-  aspect ? `${ref} ${aspect}` : ref;
+/** Under which a verdict from the worker is kept: the reading with what was told of it, so that none is shown at another. */
+export const verdictKey = ({
+  id,
+  red,
+  isAsDrawn,
+}: Pick<ReadingResource, 'id' | 'red' | 'isAsDrawn'>): string => `${id} ${red ?? ''} ${isAsDrawn}`;
 
 /**
  * The parts that can be measured, in the order of the sheet, each with its latest reading and the verdict on it;
@@ -68,13 +71,13 @@ export function measuredParts(
         reading,
         verdict:
           reading &&
-          ((reading.condition === 'in circuit' && judged.get(part.ref)) ||
+          ((reading.condition === 'in circuit' && judged.get(verdictKey(reading))) ||
             withEsr(part, judgeReading(part, reading), esr)),
         readingCount: readings.length,
         aspects: [...last].map(([aspect, r]) => ({
           aspect,
           reading: r,
-          verdict: judged.get(verdictKey(part.ref, aspect)),
+          verdict: judged.get(verdictKey(r)),
         })),
       },
     ];

@@ -20,6 +20,7 @@ import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Bands } from '../../ui/bands.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { VerdictMark } from '../../ui/marks.tsx';
+import { useComputed } from '../../compute/use-computed.ts';
 import { useExpectedInCircuit } from '../../compute/use-measuring.ts';
 import { markingOf, readingWords, typedAspects } from './part-words.ts';
 import type { MeasuredPart } from './measured-parts.ts';
@@ -78,7 +79,8 @@ export function ReadingField(props: ReadingFieldProps) {
       ? judgeReading(subjectPart, { value: entry.value, condition: entry.condition ?? condition })
       : null;
   const isInCircuit = condition === 'in circuit';
-  const expected = useExpectedInCircuit(document, isInCircuit && subject.isInRun ? ref : null);
+  const computed = useComputed(document);
+  const expected = useExpectedInCircuit(computed, isInCircuit && subject.isInRun ? ref : null);
   const words = completionsOf(text, document);
   const toggle = () => onCondition(isInCircuit ? 'leg lifted' : 'in circuit');
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {

@@ -72,9 +72,9 @@ describe('an order of the run', () => {
 
 describe('readings that the circuit judges', () => {
   it('are the last ones in circuit, and the last of what was read beside the value', () => {
-    expect(readingsForCircuit(unit).map(({ key, value }) => [key, value])).toEqual([
-      ['R1', 900],
-      ['Q1 b-e', 0.7],
+    expect(readingsForCircuit(unit).map(({ ref, aspect, value }) => [ref, aspect, value])).toEqual([
+      ['R1', null, 900],
+      ['Q1', 'b-e', 0.7],
     ]);
   });
 });

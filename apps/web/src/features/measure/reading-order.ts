@@ -10,12 +10,12 @@ export function readingsForCircuit(
 ): JudgeRequest['readings'] {
   return partsInPlace(unit).flatMap(({ part, readings }) => {
     if (readings.length === 0) return [];
-    const last = new Map(readings.map((r) => [verdictKey(part.ref, r.aspect), r] as const));
+    const last = new Map(readings.map((r) => [r.aspect, r] as const));
     const { esr } = foundParams(part, readings);
-    return [...last]
-      .filter(([, r]) => r.condition === 'in circuit' || r.aspect !== null)
-      .map(([key, { value, condition, aspect, red, isAsDrawn }]) => ({
-        key,
+    return [...last.values()]
+      .filter((r) => r.condition === 'in circuit' || r.aspect !== null)
+      .map(({ id, value, condition, aspect, red, isAsDrawn }) => ({
+        key: verdictKey({ id, red, isAsDrawn }),
         ref: part.ref,
         value,
         condition,

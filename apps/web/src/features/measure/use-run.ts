@@ -100,7 +100,7 @@ export function useRun(shown: ReadonlyMap<string, number>) {
   const lastOnly = useMemo(
     () => ({
       document: computed,
-      readings: last ? [{ key: verdictKey(last.ref, last.aspect), ...last }] : [],
+      readings: last ? [{ key: verdictKey(last), ...last }] : [],
     }),
     [computed, last],
   );
@@ -267,7 +267,7 @@ function lastVerdictOf(
   const measured = parts.find((p) => p.part.ref === last.ref);
   if (!measured) return null;
   const { aspect, condition } = last;
-  const byCircuit = judged.get(verdictKey(last.ref, aspect));
+  const byCircuit = judged.get(verdictKey(last));
   if (aspect !== null) return byCircuit ? { measured, verdict: byCircuit, aspect } : null;
   const verdict =
     (condition === 'in circuit' && byCircuit) ||

@@ -4,6 +4,7 @@ import { Button, Progress } from 'antd';
 import { lazy, memo, Suspense, useMemo, useState } from 'react';
 import { useLayer } from '../../unit/layer.tsx';
 import { useAnalysed } from '../../unit/analysed.tsx';
+import { useComputed } from '../../compute/use-computed.ts';
 import { useTrial } from '../../unit/trial.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import type { DeepAnswer, DeepKind, DeepRequest } from '../../compute/deep.ts';
@@ -32,7 +33,9 @@ const VIEWS: readonly { value: View; label: string }[] = [
 export function ChartPanel() {
   const { document } = useUnitContext();
   const { analysis, readoutId } = useAnalysed();
-  const { tried } = useTrial();
+  const { tried: whole } = useTrial();
+  // A note, or a change of the path, starts no run anew.
+  const tried = useComputed(whole);
   const { layer } = useLayer();
   const [view, setView] = useState<View>('response');
   const chosen = document.readouts.find((r) => r.id === readoutId);
