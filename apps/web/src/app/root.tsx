@@ -1,7 +1,7 @@
-import { Spin } from 'antd';
 import { lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Outlet, Route, Routes } from 'react-router';
 import { SWRConfig } from 'swr';
+import { ProblemError } from '../api/client.ts';
 import { OutboxProvider } from '../api/outbox-context.tsx';
 import { SessionGate } from '../people/session-gate.tsx';
 import { Conflicts } from '../saving/conflicts.tsx';
@@ -9,9 +9,6 @@ import { ErrorBoundary } from './error-boundary.tsx';
 import { NewVersion } from './new-version.tsx';
 import { LayerProvider } from '../unit/layer.tsx';
 import { ModeProvider } from '../ui/mode.tsx';
-
-/** A screen that comes at once shows no sign of waiting, ms. */
-const SPIN_MS = 200;
 
 /** Each screen comes with its own code when it is opened; the service worker has all of it for when the server is away. */
 const BenchPage = lazy(() => import('../features/bench/index.ts').then((m) => ({ default: m.BenchPage })));
@@ -35,18 +32,28 @@ const BoardPrint = lazy(() => import('../features/build/index.ts').then((m) => (
 const PanelPrint = lazy(() => import('../features/build/index.ts').then((m) => ({ default: m.PanelPrint })));
 const LogStage = lazy(() => import('../features/log/index.ts').then((m) => ({ default: m.LogStage })));
 
+/** What is not there is not there a moment later: it is asked for again when somebody looks. */
+const mayPass = (error: unknown): boolean =>
+  !(error instanceof ProblemError && error.problem.code === 'not-found');
+
 /** The frame and one screen in it. */
 export function Root() {
   return (
     <ModeProvider>
       <ErrorBoundary>
-        <SWRConfig value={{ revalidateOnFocus: true, errorRetryInterval: 2000 }}>
+        <SWRConfig value={{ revalidateOnFocus: true, errorRetryInterval: 2000, shouldRetryOnError: mayPass }}>
           <OutboxProvider>
             <LayerProvider>
               <BrowserRouter>
                 <Conflicts />
                 <NewVersion />
-                <Suspense fallback={<Spin fullscreen delay={SPIN_MS} />}>
+                <Suspense
+                  fallback={
+                    <p className="zb-opening" role="status">
+                      Opening…
+                    </p>
+                  }
+                >
                   <Routes>
                     <Route path="/pair" element={<PairPage />} />
                     <Route

@@ -2,7 +2,6 @@ import type { BenchStep, LayerPart, TickedStep } from '@zemble/core';
 import { printedParts } from '@zemble/core';
 import { SoundOutlined } from '@ant-design/icons';
 import { Button, Select } from 'antd';
-import dayjs from 'dayjs';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Keys } from '../../ui/keys.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
@@ -12,6 +11,7 @@ import { workChoices } from './choose-work.ts';
 import { PartPicture } from './part-picture.tsx';
 import { speak } from './speak.ts';
 import { useBenchWork, type BenchWork } from './use-bench-work.ts';
+import { whenWords } from '../../ui/when.ts';
 import styles from './build.module.css';
 
 /** The bench work: the step at hand in large type, and all of them below it. */
@@ -188,7 +188,7 @@ function StepAtHand({ ticked, work, onShow }: AtHandProps) {
           aria-label="Read it aloud"
           title="Read it aloud (R)"
         />
-        {done && <span className="zb-dim zb-nowrap">{dayjs(done.at).format('D MMM HH:mm')}</span>}
+        {done && <span className="zb-dim zb-nowrap">{whenWords(done.at)}</span>}
       </div>
     </div>
   );

@@ -1,12 +1,12 @@
 import { PaperClipOutlined } from '@ant-design/icons';
 import { openThings, type OpenThing } from '@zemble/core';
 import { Button, Drawer } from 'antd';
-import dayjs from 'dayjs';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { useChangeActions, useLedger } from './use-changes.ts';
+import { whenWords } from '../../ui/when.ts';
 import styles from './changes.module.css';
 
 /** How many temporary changes are in force, always in sight; a press asks whether everything is back. */
@@ -93,9 +93,7 @@ function OpenThings({ onLeave }: { readonly onLeave: () => void }) {
                   {thing.sentence}
                 </button>
                 <span>{thing.undo}</span>
-                {when !== undefined && (
-                  <span className="zb-dim">since {dayjs(when).format('D MMM HH:mm')}</span>
-                )}
+                {when !== undefined && <span className="zb-dim">since {whenWords(when)}</span>}
               </div>
               <Button type={thing.kind === 'temporary' ? 'primary' : 'default'} onClick={() => press(thing)}>
                 {thing.press}

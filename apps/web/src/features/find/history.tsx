@@ -1,8 +1,8 @@
 import type { Damage, EvidenceResource } from '@zemble/contract';
 import { damageWords, evidenceSentence, FIRST_CHECKS, preparePath, type UnitDocument } from '@zemble/core';
 import { Button } from 'antd';
-import dayjs from 'dayjs';
 import { useMemo } from 'react';
+import { whenWords } from '../../ui/when.ts';
 import styles from './find.module.css';
 
 interface Props {
@@ -35,7 +35,7 @@ export function History({ evidence, document, ignored, onWithdraw, onUncheck, on
     <ol className={styles.history}>
       {[...evidence].reverse().map((e) => (
         <li key={e.id} className={e.withdrawn ? 'zb-undone' : undefined}>
-          <time>{dayjs(e.takenAt).format('HH:mm')}</time>
+          <time>{whenWords(e.takenAt)}</time>
           <span>
             {evidenceSentence(path, e)}
             {ignored.has(e.id) && <em className="zb-dim"> Not counted: {ignored.get(e.id)}.</em>}
@@ -54,7 +54,7 @@ export function History({ evidence, document, ignored, onWithdraw, onUncheck, on
       ))}
       {damage.map((d) => (
         <li key={d.at}>
-          <time>{dayjs(d.at).format('HH:mm')}</time>
+          <time>{whenWords(d.at)}</time>
           <span>Seen on the board: {damageWords(d)}.</span>
           {!convicted.some((c) => c.defect === d.defect && c.words === damageWords(d)) && (
             <Button

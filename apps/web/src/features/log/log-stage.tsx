@@ -1,12 +1,12 @@
 import { newId } from '../../api/new-id.ts';
 import { Button, Input } from 'antd';
-import dayjs from 'dayjs';
 import { useState } from 'react';
 import { fileUrl } from '../../api/client.ts';
 import { useUndoable } from '../../unit/use-undo.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
 import { CircuitPanel } from '../circuit/index.ts';
+import { whenWords } from '../../ui/when.ts';
 import styles from './log.module.css';
 
 const KIND_WORDS: Record<string, string> = {
@@ -64,7 +64,7 @@ export function LogStage() {
           <ol className={styles.log}>
             {unit.log.map((entry) => (
               <li key={entry.id} className={entry.undone ? 'zb-undone' : undefined}>
-                <time dateTime={entry.at}>{dayjs(entry.at).format('D MMM HH:mm')}</time>
+                <time dateTime={entry.at}>{whenWords(entry.at)}</time>
                 <span className={styles.logKind}>{KIND_WORDS[entry.kind] ?? entry.kind}</span>
                 <span>
                   {entry.summary}
