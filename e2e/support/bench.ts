@@ -12,7 +12,8 @@ export interface Bench {
   readonly url: string;
   readonly databaseUrl: string;
   stopServer(): Promise<void>;
-  startServer(): Promise<void>;
+  /** Starts it again; with another build of the page, where a folder is named. */
+  startServer(webRoot?: string): Promise<void>;
 }
 
 const FIRST_PORT = 4810;
@@ -32,8 +33,8 @@ export const test = base.extend<{ unit: string }, { bench: Bench }>({
         async stopServer() {
           await server.stop();
         },
-        async startServer() {
-          server = startServer({ databaseUrl: cluster.url, port, demo: 'none' });
+        async startServer(webRoot) {
+          server = startServer({ databaseUrl: cluster.url, port, demo: 'none', webRoot });
           await server.listening;
         },
       });
@@ -84,14 +85,14 @@ export async function newUnit(page: Page, name: string): Promise<void> {
 }
 
 /** Types lines of the parts sheet, each with Enter. */
-export async function typeParts(page: Page, lines: readonly string[]): Promise<void> {
+export async function typeParts(page: Page, lines: readonly string[], until = saved): Promise<void> {
   const field = page.getByLabel('Type a part');
   for (const line of lines) {
     await field.fill(line);
     await field.press('Enter');
     await expect(field).toHaveValue('');
   }
-  await saved(page);
+  await until(page);
 }
 
 /** Opens a unit from the bench, and one of its stages. */

@@ -20,7 +20,8 @@ export async function choosePort(wished) {
 
 /**
  * The built server as a child process; resolves to its address when it listens. `demo` is first, none or reset; `hosts` are
- * further names for it; `lan` opens it to other machines; `folder` is where it keeps its log and daily copies.
+ * further names for it; `lan` opens it to other machines; `folder` is where it keeps its log and daily copies; `webRoot` has the
+ * built page, where that is not the one of this folder.
  */
 export function startServer({
   databaseUrl,
@@ -32,6 +33,7 @@ export function startServer({
   restore,
   leaveOut,
   letIn,
+  webRoot = join(ROOT, 'apps/web/dist'),
 }) {
   const child = fork(join(ROOT, 'apps/server/dist/main.js'), {
     cwd: ROOT,
@@ -47,7 +49,7 @@ export function startServer({
       ...(restore ? { ZEMBLE_RESTORE: restore } : {}),
       ...(leaveOut ? { ZEMBLE_LEAVE_OUT: 'yes' } : {}),
       ...(letIn ? { ZEMBLE_LET_IN: letIn } : {}),
-      ZEMBLE_WEB_ROOT: join(ROOT, 'apps/web/dist'),
+      ZEMBLE_WEB_ROOT: webRoot,
     },
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     // Ctrl-C reaches the whole group; the start command decides the order of stopping.

@@ -29,7 +29,13 @@ export function NewVersion() {
   const isSafe = notKept === null || pending.length === 0;
   useEffect(() => {
     const update = registerSW({
-      onNeedRefresh: () => setTake(() => () => void update(true)),
+      onNeedRefresh: () =>
+        setTake(() => () => {
+          // By itself the library loads the page anew only where it was opened with the version before.
+          const reload = () => location.reload();
+          navigator.serviceWorker.addEventListener('controllerchange', reload, { once: true });
+          void update(true);
+        }),
       onRegisteredSW: (_, registration) => {
         if (registration) setInterval(() => void registration.update().catch(() => undefined), LOOK_MS);
       },
