@@ -1,7 +1,8 @@
-// Bundles the bench, so that it runs the code as the page and the command run it, and starts it; then times the real page.
+// Bundles the bench, so that it runs the code as the page and the command run it, and starts it; then times the real page and the real server.
 import { build } from 'esbuild';
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
+import { benchLoad } from './lib/bench-load.mjs';
 import { benchPage } from './lib/bench-page.mjs';
 import { ensureBuilt } from './lib/build.mjs';
 import { ensureDebian, ensurePackages } from './lib/install.mjs';
@@ -28,7 +29,7 @@ await main(async () => {
   ensurePackages();
   ensureDebian('chromium', () => spawnSync('chromium', ['--version']).status === 0, 'Chromium');
   ensureBuilt();
-  const rows = await benchPage();
+  const rows = [...(await benchPage()), ...(await benchLoad())];
   const width = Math.max(...rows.map((r) => r.what.length));
   for (const { what, ms, note } of rows)
     process.stdout.write(`${what.padEnd(width)}  ${`${ms.toFixed(1)} ms`.padStart(10)}  ${note ?? ''}\n`);
