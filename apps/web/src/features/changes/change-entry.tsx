@@ -1,4 +1,4 @@
-import type { ChangePurpose } from '@zemble/contract';
+import type { ChangePurpose, Step } from '@zemble/contract';
 import { asTypedNet, parseChangeLine, parseSheetLine, superseding, type KnownNets } from '@zemble/core';
 import { Button, Input, type InputRef } from 'antd';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -7,6 +7,7 @@ import { useTypedWarnings } from '../../compute/use-typed-warnings.ts';
 import { OneOf } from '../../ui/one-of.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Keys } from '../../ui/keys.tsx';
+import { BothChannelsBox, useBothChannels } from './both-channels.tsx';
 import { Offers } from './offers.tsx';
 import { useChangeActions } from './use-changes.ts';
 import styles from './changes.module.css';
@@ -56,6 +57,8 @@ function useHanded(): { readonly line: string | null; readonly key: string } {
   return { line: isHanded ? String(state.line) : null, key };
 }
 
+const NO_STEPS: readonly Step[] = [];
+
 /** One field for every change: what it does is said while it is typed, Enter keeps it. */
 export function ChangeEntry() {
   const { document, unit } = useUnitContext();
@@ -78,11 +81,12 @@ export function ChangeEntry() {
     () => (phrase.trim() === '' ? null : parseChangeLine(phrase, document.circuit)),
     [phrase, document.circuit],
   );
-  const warnings = useTypedWarnings(document.circuit, read?.ok ? read.steps : null);
+  const both = useBothChannels(document.circuit, read?.ok ? read.steps : NO_STEPS);
+  const warnings = useTypedWarnings(document.circuit, read?.ok ? both.steps : null);
   const reversed = warnings.find(
     (p) => turnedRound(line, p.ref, document.circuit) !== null && REVERSED.test(p.message),
   );
-  const replaced = read?.ok && work === 'modification' ? superseding(unit, read.steps).names : [];
+  const replaced = read?.ok && work === 'modification' ? superseding(unit, both.steps).names : [];
   const turnRound = () => {
     const turned = turnedRound(line, reversed?.ref, document.circuit);
     if (turned !== null) setLine(turned);
@@ -93,7 +97,7 @@ export function ChangeEntry() {
     add({
       name: (name ?? read.words).slice(0, LONGEST_NAME),
       purpose,
-      steps: read.steps,
+      steps: both.steps,
       ...(work === 'modification' ? {} : { state: 'done' }),
     });
     setLine('');
@@ -135,6 +139,7 @@ export function ChangeEntry() {
         ) : read.ok ? (
           <>
             <span className="zb-planned">{read.words}</span> <Keys keys="Enter" />
+            <BothChannelsBox {...both} />
             {replaced.length > 0 && ` In place of what is planned by ${replaced.join(', ')}.`}
           </>
         ) : (

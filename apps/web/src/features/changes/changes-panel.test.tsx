@@ -55,6 +55,40 @@ describe('the field for changes', () => {
     );
   });
 
+  it('does the same in the other channel where that is asked for, and asks where there is one only', async () => {
+    const stereo = unitOf({
+      lines: [
+        'V1 9V vcc 0',
+        'R1 1k vcc a',
+        'C1 1u a outl',
+        'R2 10k outl 0',
+        'R101 1k vcc b',
+        'C101 1u b outr',
+        'R102 10k outr 0',
+      ],
+    });
+    const { change } = showInUnit(stereo, <ChangesPanel />);
+    const field = screen.getByLabelText('Type a change');
+    await userEvent.type(field, 'V1 -> 12V');
+    expect(screen.queryByRole('checkbox', { name: /the other channel too/ })).toBeNull();
+    await userEvent.clear(field);
+    await userEvent.type(field, 'R2 -> 22k');
+    const box = screen.getByRole('checkbox', { name: 'the other channel too: R102: 22k instead of 10k' });
+    await userEvent.click(box);
+    await userEvent.type(field, '{Enter}');
+    await userEvent.click(box);
+    expect(change).toHaveBeenCalledWith(
+      expect.objectContaining({
+        change: expect.objectContaining({
+          steps: [
+            { do: 'fit', ref: 'R2', value: 22e3 },
+            { do: 'fit', ref: 'R102', value: 22e3 },
+          ],
+        }),
+      }),
+    );
+  });
+
   it('says what a typed change would do wrong, and turns a reversed capacitor round by one key', async () => {
     showInUnit(unit, <ChangesPanel />);
     const field = screen.getByLabelText('Type a change');

@@ -1,5 +1,6 @@
 export { ChangesPanel } from './changes-panel.tsx';
 export { ControlsPanel } from './controls-panel.tsx';
+export { BothChannelsBox, useBothChannels } from './both-channels.tsx';
 export { LegOut } from './leg-out.tsx';
 export { LedgerButton } from './ledger.tsx';
 export { OffersStrip } from './offers.tsx';

@@ -13,12 +13,14 @@ import {
   type Unit,
   type ValueChange,
 } from '@zemble/core';
-import { memo } from 'react';
+import type { Step } from '@zemble/contract';
+import { memo, useMemo } from 'react';
 import { Button } from 'antd';
 import { useAnalysed } from '../../unit/analysed.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { ToneMark } from '../../ui/marks.tsx';
 import { answerText, readoutText } from '../../ui/readout-value.ts';
+import { BothChannelsBox, useBothChannels } from '../changes/index.ts';
 import type { Search } from './use-search.ts';
 import styles from './rework.module.css';
 
@@ -26,7 +28,8 @@ interface ProposalListProps {
   readonly search: Search;
   readonly tried: Proposal | null;
   readonly onTry: (proposal: Proposal | null) => void;
-  readonly onPlan: (proposal: Proposal, reason: string) => void;
+  /** @param twin what the other channel gets with it, where that was asked for */
+  readonly onPlan: (proposal: Proposal, reason: string, twin: ReadonlyMap<string, number>) => void;
 }
 
 /** Values found, the best first, each with what it does to the rest. */
@@ -81,9 +84,7 @@ export const ProposalList = memo(function ProposalList({ search, tried, onTry, o
                 {words}
               </button>
               <GoalValues proposal={p} goals={goals} />
-              <Button type={isTried ? 'primary' : 'default'} onClick={() => onPlan(p, reason)}>
-                Plan it
-              </Button>
+              <PlanButton proposal={p} isTried={isTried} onPlan={(twin) => onPlan(p, reason, twin)} />
               <SideEffects proposal={p} goalIds={goals.map((g) => g.readout.id)} isTried={isTried} />
             </li>
           );
@@ -92,6 +93,37 @@ export const ProposalList = memo(function ProposalList({ search, tried, onTry, o
     </section>
   );
 });
+
+/** Plans a proposal; where its parts are of one channel of two, for both when that is asked for. */
+function PlanButton({
+  proposal: { changes },
+  isTried,
+  onPlan,
+}: {
+  readonly proposal: Proposal;
+  readonly isTried: boolean;
+  readonly onPlan: (twin: ReadonlyMap<string, number>) => void;
+}) {
+  const { document } = useUnitContext();
+  const steps = useMemo(() => changes.map(({ ref, value }): Step => ({ do: 'fit', ref, value })), [changes]);
+  const both = useBothChannels(document.circuit, steps);
+  const plan = () =>
+    onPlan(
+      new Map(
+        both.steps
+          .slice(steps.length)
+          .flatMap((s) => (s.do === 'fit' && typeof s.value === 'number' ? [[s.ref, s.value]] : [])),
+      ),
+    );
+  return (
+    <>
+      <Button type={isTried ? 'primary' : 'default'} onClick={plan}>
+        Plan it
+      </Button>
+      <BothChannelsBox {...both} />
+    </>
+  );
+}
 
 interface ShownGoal {
   readonly readout: Readout;

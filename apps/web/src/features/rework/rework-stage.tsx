@@ -21,7 +21,11 @@ const valuesOf = (proposal: Proposal | null): ReadonlyMap<string, number> =>
 export function ReworkStage() {
   const search = useSearch();
   const { trialled, attempt, turn, plan, dropPlan } = usePlanning(search.clear);
-  const planProposal = useCallback((p: Proposal, reason: string) => plan(valuesOf(p), reason), [plan]);
+  const planProposal = useCallback(
+    (p: Proposal, reason: string, twin: ReadonlyMap<string, number>) =>
+      plan(new Map([...valuesOf(p), ...twin]), reason),
+    [plan],
+  );
   const planTurned = useCallback(() => plan(null, 'turned by hand'), [plan]);
   const drop = useCallback(() => attempt(null), [attempt]);
   return (

@@ -1,3 +1,4 @@
+import type { Step } from '@zemble/contract';
 import { changeWords, heardFactor, parseValue, type Answers, type Ask, type Made } from '@zemble/core';
 import { Button, Input } from 'antd';
 import { memo, useMemo, useState } from 'react';
@@ -8,7 +9,7 @@ import { useLayer } from '../../unit/layer.tsx';
 import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { valueText } from '../../ui/value-text.ts';
-import { useChangeActions } from '../changes/index.ts';
+import { BothChannelsBox, useBothChannels, useChangeActions } from '../changes/index.ts';
 import { useDrawer } from '../drawer/index.ts';
 import styles from './rework.module.css';
 
@@ -54,6 +55,8 @@ export const Ways = memo(function Ways() {
   );
 });
 
+const NO_STEPS: readonly Step[] = [];
+
 /** One way: what it asks, what comes of it, to be planned or tried first. */
 function Way({ offered: { id, asks, isMoreSlower } }: { readonly offered: Offered }) {
   const { document, unit } = useUnitContext();
@@ -78,7 +81,8 @@ function Way({ offered: { id, asks, isMoreSlower } }: { readonly offered: Offere
   );
   const { made: computed, isCurrent, why } = useWay(request);
   const outcome = computed?.of.id === id ? computed.answer : null;
-  const change = (isTrial: boolean, { name, steps, sentences }: Made) => {
+  const both = useBothChannels(circuit, outcome?.ok ? outcome.made.steps : NO_STEPS);
+  const change = (isTrial: boolean, { name, sentences }: Made, steps = both.steps) => {
     const trial = unit.changes.find((c) => c.id === trialId);
     if (trial?.change.state === 'done') put(trial, 'undone');
     const changeId = add({
@@ -103,7 +107,7 @@ function Way({ offered: { id, asks, isMoreSlower } }: { readonly offered: Offere
     const asked = { ...answers, [first.id]: wanted };
     setAnswers(asked);
     void wayOf({ ...request, answers: asked }).then((next) => {
-      if (next.ok) change(true, next.made);
+      if (next.ok) change(true, next.made, next.made.steps);
     });
   };
   return (
@@ -139,6 +143,7 @@ function Way({ offered: { id, asks, isMoreSlower } }: { readonly offered: Offere
         {outcome?.ok && (
           <>
             <p className="zb-mono zb-planned">{changeWords(outcome.made)}</p>
+            <BothChannelsBox {...both} />
             <div className={styles.goalMore}>
               <Button type="primary" disabled={!isCurrent} onClick={() => plan(false)}>
                 Plan it

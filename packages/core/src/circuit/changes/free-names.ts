@@ -1,3 +1,4 @@
+import type { Step } from '@zemble/contract';
 import { netsOf, type Circuit } from '../circuit/index.ts';
 import { namesIn } from './places.ts';
 
@@ -20,6 +21,13 @@ export class FreeNames {
       ...circuits.flatMap((c) => [...netsOf(c), ...(c.renamed?.keys() ?? [])]),
       ...brought.flatMap((b) => b.nets),
     ]);
+  }
+
+  /** Takes the names that steps bring in. */
+  take(steps: readonly Step[]): void {
+    const { refs, nets } = namesIn([{ steps }]);
+    for (const ref of refs) this.refs.add(ref.toUpperCase());
+    for (const net of nets) this.nets.add(net);
   }
 
   /** The next designator that is free, "R31", taken from now on. */

@@ -16,6 +16,7 @@ export {
   distinctLayers,
   onDistinctLayers,
   plainCircuit,
+  plannedForChange,
   resolveLayer,
   type BuiltLayer,
   type LayerOptions,
@@ -28,5 +29,6 @@ export { withActiveSet, withControls } from './position.ts';
 export { fitChange, plannedParts, withPlanned } from './planned-values.ts';
 export { readPin } from './pin.ts';
 export { partPutIn } from './put-in.ts';
+export { channelTwins, twinSteps, type ChannelTwins } from './twins.ts';
 export { drawnCircuit, printedParts, seenParts, type Fate, type SeenPart } from './view.ts';
 export { changeSentence, changeWords, stepWords, undoSentences } from './words.ts';

@@ -209,3 +209,15 @@ export const plainCircuit = (circuit: Circuit, layer: Layer, options?: LayerOpti
     ...(loose ? { loose: [...new Set(loose)] } : {}),
   };
 };
+
+/** The circuit as it is planned, for a change that comes on top of it. */
+export function plannedForChange(circuit: Circuit): ChangedCircuit {
+  const { circuit: planned, unmeasured } = buildLayer(circuit, 'planned');
+  return {
+    ...planned,
+    renamed: planned.renamed ?? new Map(),
+    loose: planned.loose ?? [],
+    came: new Map(circuit.parts.map((p) => [p.ref, p])),
+    unmeasured,
+  };
+}

@@ -1,7 +1,7 @@
 import type { Step } from '@zemble/contract';
 import {
   applyChange,
-  buildLayer,
+  plannedForChange,
   changeWords,
   FreeNames,
   readPin,
@@ -37,15 +37,8 @@ export function parseChangeLine(line: string, circuit: Circuit): ChangeLineResul
     .map((phrase) => phrase.trim().replace(/\s+/g, ' '))
     .filter((phrase) => phrase !== '');
   if (phrases.length === 0) return { ok: false, problem: bad('There is no change to read.') };
-  const { circuit: planned, unmeasured } = buildLayer(circuit, 'planned');
-  let now: ChangedCircuit = {
-    ...planned,
-    renamed: planned.renamed ?? new Map(),
-    loose: planned.loose ?? [],
-    came: new Map(circuit.parts.map((p) => [p.ref, p])),
-    unmeasured,
-  };
-  const start = now;
+  const start = plannedForChange(circuit);
+  let now: ChangedCircuit = start;
   const steps: Step[] = [];
   for (const phrase of phrases) {
     const read = readPhrase(phrase, now);
