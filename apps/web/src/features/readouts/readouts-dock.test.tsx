@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import '../../testing/component.ts';
 import type { Layer, ReadoutResource } from '@zemble/contract';
-import type { ReadoutAnswer } from '@zemble/core';
+import { ZembleError, type ReadoutAnswer } from '@zemble/core';
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -57,6 +57,30 @@ describe('where a unit stands, in the dock', () => {
     expect(head()).toContain('Middle: 5.1 V, wanted 4.5 ± 0.2 V');
     showInUnit(unitOf({ lines: LINES, readouts: [rate] }), <ReadoutsDock />, analysed({ rate: ['Hz', 0.2] }));
     expect(screen.getAllByText(/Rate: 200 mHz, wanted > 300 mHz/).length).toBe(1);
+  });
+
+  it('says why the chosen readout has no number, and what a number would hide', async () => {
+    const made = analysed({ v: ['V', 4.5], rate: ['Hz', 1] });
+    const why = new ZembleError('readout/not-defined', {
+      where: 'Rate',
+      detail: 'net a does not oscillate',
+    }).problem;
+    const rows = made.rows.map((row) => ({
+      ...row,
+      answers: onAll<ReadoutAnswer>(
+        row.id === 'rate'
+          ? { ok: false, problem: why }
+          : { ok: true, value: 4.5, beside: 'Below that it hums.' },
+      ),
+    }));
+    const unit = unitOf({ lines: LINES, readouts: [volts, rate] });
+    showInUnit(unit, <ReadoutsDock />, { ...made, rows });
+    expect(screen.queryByText('Below that it hums.')).toBeNull();
+    await userEvent.click(screen.getByRole('button', { name: 'Rate' }));
+    expect(screen.getByText(why.message)).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Middle' }));
+    expect(screen.getByText('Below that it hums.')).toBeTruthy();
+    expect(screen.queryByText(why.message)).toBeNull();
   });
 
   it('says in range as marked of a unit that nobody has measured, and as computed of one that is', () => {

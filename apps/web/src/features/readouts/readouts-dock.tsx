@@ -168,38 +168,62 @@ const ReadoutLine = memo(function ReadoutLine(props: LineProps) {
   const { resource, readout, row, readouts, isPending, isSelected, onSelect, onEdit } = props;
   const unit = row?.unit ?? unitOf(readout, readouts);
   const select = () => onSelect(readout.id);
+  const sentences = isSelected && !isPending ? sentencesOf(row) : [];
   return (
-    <tr className={isSelected ? 'zb-row-selected' : undefined} onClick={select}>
-      <td>
-        <button className={`zb-link ${styles.readoutName}`} onClick={select} title={describeReadout(readout)}>
-          {readout.name}
-        </button>
-      </td>
-      <td className="zb-number zb-dim">{formatWant(readout.want, unit)}</td>
-      {COLUMNS.map((layer) => (
-        <ValueCell
-          key={layer}
-          layer={layer}
-          unit={unit}
-          isPending={isPending}
-          readout={readout}
-          answer={row?.answers[layer]}
-          before={beforeOf(row, layer)}
-        />
-      ))}
-      <BenchCell resource={resource} readout={readout} />
-      <td>
-        <button
-          className="zb-icon"
-          onClick={() => onEdit(resource)}
-          aria-label={`Change the readout ${readout.name}`}
-        >
-          <EditOutlined aria-hidden />
-        </button>
-      </td>
-    </tr>
+    <>
+      <tr className={isSelected ? 'zb-row-selected' : undefined} onClick={select}>
+        <td>
+          <button
+            className={`zb-link ${styles.readoutName}`}
+            onClick={select}
+            title={describeReadout(readout)}
+          >
+            {readout.name}
+          </button>
+        </td>
+        <td className="zb-number zb-dim">{formatWant(readout.want, unit)}</td>
+        {COLUMNS.map((layer) => (
+          <ValueCell
+            key={layer}
+            layer={layer}
+            unit={unit}
+            isPending={isPending}
+            readout={readout}
+            answer={row?.answers[layer]}
+            before={beforeOf(row, layer)}
+          />
+        ))}
+        <BenchCell resource={resource} readout={readout} />
+        <td>
+          <button
+            className="zb-icon"
+            onClick={() => onEdit(resource)}
+            aria-label={`Change the readout ${readout.name}`}
+          >
+            <EditOutlined aria-hidden />
+          </button>
+        </td>
+      </tr>
+      {sentences.length > 0 && (
+        <tr>
+          <td colSpan={COLUMNS.length + 4} className={styles.said} role="status">
+            {sentences.join(' ')}
+          </td>
+        </tr>
+      )}
+    </>
   );
 });
+
+/** Why there is no number, or what a number would hide, on the layers that are shown; each sentence once. */
+const sentencesOf = (row: ReadoutRow | undefined): string[] => [
+  ...new Set(
+    COLUMNS.flatMap((layer) => {
+      const answer = row?.answers[layer];
+      return answer?.ok === false ? [answer.problem.message] : (answer?.beside ?? []);
+    }),
+  ),
+];
 
 const beforeOf = (row: ReadoutRow | undefined, layer: Layer): ReadoutAnswer | undefined =>
   layer === 'found' ? row?.answers.marked : layer === 'planned' ? row?.answers.found : undefined;
@@ -236,7 +260,7 @@ const ValueCell = memo(function ValueCell(props: ValueCellProps) {
   return (
     <td
       className={className}
-      title={isPending ? 'being computed' : answer && !answer.ok ? answer.problem.message : undefined}
+      title={isPending ? 'being computed' : answer && !answer.ok ? answer.problem.message : answer?.beside}
       aria-busy={isPending}
     >
       {isOut && <ToneMark tone="out" />}

@@ -77,6 +77,12 @@ interface Trial {
   readonly fundamentalV: number;
 }
 
+/** Where the limit is met, and what must be said beside it. */
+interface Limit {
+  readonly period: Period;
+  readonly beside: string | undefined;
+}
+
 /**
  * The period at the largest level below clipping at which the distortion is within the limit. What distorts by more at low
  * level, as the crossing over of a class B stage, is passed by as long as the output still grows with the level.
@@ -85,7 +91,7 @@ function limitPeriod(
   session: AnalysisSession,
   r: ReadoutOf<'headroom' | 'outputPower'>,
   context: ReadoutContext,
-): Period {
+): Limit {
   const limit = r.thd ?? USUAL_THD;
   let known: Period | undefined;
   /** Tries a level, beginning where the last good one was; what has no steady state is beyond the limit. */
@@ -143,8 +149,21 @@ function limitPeriod(
     if (end === 'low') low = next;
     else high = next;
   }
-  return known!;
+  return { period: known!, beside: crossoverWords(scan, low.levelV, limit) };
 }
+
+/** What distorts by more than the limit at levels below it, as a sentence; undefined where nothing does. */
+function crossoverWords(scan: readonly Trial[], upToV: number, limit: number): string | undefined {
+  const over = scan.filter((t) => t.levelV < upToV && t.distortion > limit && Number.isFinite(t.distortion));
+  const worst = over.reduce<Trial | undefined>(
+    (a, b) => (a && a.distortion >= b.distortion ? a : b),
+    undefined,
+  );
+  if (!worst) return undefined;
+  return `Below that it distorts more: ${formatPercent(worst.distortion)} at ${formatQuantity(worst.levelV, 'V')} in, as where one half hands over to the other.`;
+}
+
+const formatPercent = (ratio: number): string => `${Number((100 * ratio).toPrecision(2))} %`;
 
 /**
  * The level at which the limit is met if distortion goes as a power of the level; halfway where that says nothing.
@@ -159,10 +178,16 @@ function between(low: Trial, high: Trial, limit: number, balance: number): numbe
   return Math.exp(a + share * (b - a));
 }
 
+const said = (value: number, beside: string | undefined) =>
+  beside === undefined ? value : { value, beside };
+
 /** Largest fundamental at a net, V peak, before the distortion passes `thd` (default 1 %). */
 export const headroom: ReadoutType<'headroom'> = {
   describe: (r) => `headroom at ${r.out}, ${formatQuantity(r.frequencyHz ?? 0, 'Hz')}`,
-  compute: (session, r, context) => limitPeriod(session, r, context).amplitudes[1]!,
+  compute(session, r, context) {
+    const { period, beside } = limitPeriod(session, r, context);
+    return said(period.amplitudes[1]!, beside);
+  },
 };
 
 /** Largest power into a load, W, before the distortion at a net passes `thd`: over the period, direct current apart. */
@@ -172,11 +197,12 @@ export const outputPower: ReadoutType<'outputPower'> = {
     const ref = needed(r, 'load', r.load);
     const load = session.circuit.parts.find((p) => p.ref === ref);
     if (!load) throw new ZembleError('circuit/unknown-part', { ref, where: `Readout "${r.name}"` });
-    const { points } = limitPeriod(session, r, context);
+    const { period, beside } = limitPeriod(session, r, context);
+    const { points } = period;
     const device = session.system.device(ref);
     const mean = points[0]!.map((_, k) => points.reduce((sum, x) => sum + x[k]!, 0) / points.length);
     const whole = points.reduce((sum, x) => sum + device.report(x).power, 0) / points.length;
     // Heat goes with the square: what the mean alone makes is direct current's.
-    return whole - device.report(mean).power;
+    return said(whole - device.report(mean).power, beside);
   },
 };

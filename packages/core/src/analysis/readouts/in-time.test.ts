@@ -182,6 +182,25 @@ describe('a class B stage', () => {
       frequencyHz: 1000,
     });
     expect(power).toBeCloseTo(headroom ** 2 / 16, 1);
+    // What the number hides is said beside it; a stage without a crossing over has nothing to say.
+    const besideOf = (circuit: string) => {
+      const readout = {
+        id: 'h',
+        name: 'h',
+        kind: 'headroom',
+        source: 'G1',
+        out: 'o',
+        frequencyHz: 1000,
+      } as const;
+      const [answer] = evaluateAll(markedCircuitOf(circuit), [readout]);
+      return answer!.ok ? answer!.beside : answer!.problem.message;
+    };
+    expect(besideOf(lines)).toMatch(
+      /^Below that it distorts more: [\d.]+ % at (?:100 µV|1 mV|10 mV|100 mV) in/,
+    );
+    expect(
+      besideOf('V1 9V vp 0\nV2 9V 0 vm\nG1 1V in 0\nU1 TL072 plus=in minus=o out=o vplus=vp vminus=vm'),
+    ).toBe(undefined);
   });
 });
 

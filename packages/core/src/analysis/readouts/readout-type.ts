@@ -10,6 +10,8 @@ export type ReadoutAnswer =
       readonly value: number;
       /** The two ends of a range, in the readout's unit. */
       readonly range?: { readonly min: number; readonly max: number };
+      /** What the number alone would hide, a sentence. */
+      readonly beside?: string;
     }
   | { readonly ok: false; readonly problem: Problem };
 
@@ -23,9 +25,11 @@ export interface ReadoutContext {
   evaluate(session: AnalysisSession, readout: Readout): ReadoutAnswer;
 }
 
-/** A reading: a number, or the two ends of a range with the distance between them. */
+/** A reading: a number, one with something that must be said beside it, or the two ends of a range with the distance between them. */
 export type ReadoutReading =
-  number | { readonly value: number; readonly range: { readonly min: number; readonly max: number } };
+  | number
+  | { readonly value: number; readonly beside?: string }
+  | { readonly value: number; readonly range: { readonly min: number; readonly max: number } };
 
 /** How a kind of readout is computed; its unit and fields are in its definition. */
 export interface ReadoutType<K extends ReadoutKind> {
