@@ -25,7 +25,7 @@ const FIRST_RUN_S = 2e-3;
 const GROWTH = 5;
 const LONGEST_RUN_S = 1e5;
 /** Most points of one run: a fast oscillation in a long run is seen long before. */
-const MOST_POINTS = 400_000;
+const MOST_POINTS = 150_000;
 /** Points between two looks at the clock. */
 const POINTS_A_CHECK = 128;
 
@@ -118,6 +118,8 @@ const MOST_PERIODS = 60;
 interface Rest {
   /** Time constant of the slowest thing that settles, s. */
   readonly slowS: number;
+  /** That of the slowest thing at all, also where it has settled already: how long something slow may take to flip, s. */
+  readonly slowestS: number;
   /** Whether it rests for good once it rests: what is beside its operating point comes back to it. */
   readonly isFinal: boolean;
 }
@@ -136,8 +138,11 @@ function steadyFrom(
   readout: ReadoutOf<'rate' | 'period'>,
   context: ReadoutContext,
   start: Pick<Run, 'start' | 'beside'>,
-  { slowS, isFinal }: Rest,
-): { readonly found: Oscillation; readonly isSettled: boolean } | { readonly lookedS: number } {
+  { slowS, slowestS, isFinal }: Rest,
+):
+  | { readonly found: Oscillation; readonly isSettled: boolean }
+  | { readonly lookedS: number; readonly ripple?: Oscillation } {
+  let ripple: Oscillation | undefined;
   let first: Seen | null = null;
   const find = (trace: Trace, untilS: number) => {
     const oscillation = oscillationOf(trace);
@@ -145,6 +150,11 @@ function steadyFrom(
       first = null;
       const isOver = isFinal && untilS >= SETTLED_TIMES * slowS && isStill(trace);
       return isOver ? { oscillation: null, atS: untilS } : null;
+    }
+    // What comes over the supply from something quick is no flip of something slow, which may be still to come.
+    if (isRipple(trace, oscillation) && untilS < SETTLED_TIMES * slowestS) {
+      ripple = oscillation;
+      return null;
     }
     const isLike =
       first !== null &&
@@ -162,11 +172,18 @@ function steadyFrom(
     return isSettled || isLong ? { oscillation, isSettled } : null;
   };
   const outcome = inGrowingRuns(session, readout, context, start, find, LOOKS);
-  if (!('found' in outcome)) return outcome;
+  if (!('found' in outcome)) return { ...outcome, ...(ripple ? { ripple } : {}) };
   const { found } = outcome;
   return found.oscillation === null
     ? { lookedS: found.atS }
     : { found: found.oscillation, isSettled: found.isSettled };
+}
+
+/** What swings by less than this part of the voltage it stands at rides on that. */
+const RIPPLE_SHARE = 0.05;
+function isRipple({ value }: Trace, { swing }: Oscillation): boolean {
+  const [low, high] = extremesOf(value, Math.floor(value.length / 2));
+  return swing < RIPPLE_SHARE * Math.max(Math.abs(low), Math.abs(high));
 }
 
 /** A net that moves by less than this in the second half of a run is still, V. */
@@ -229,15 +246,18 @@ function steadyOscillation(
   const switchedOn = from('zero', rest);
   if ('found' in switchedOn && switchedOn.isSettled) return switchedOn.found;
   // From the operating point what is slow begins where it rests; and a balance that switch-on did not leave is left there too.
-  const fromRest = session.tryPointAtRest().ok ? from('op', settled) : { lookedS: 0 };
+  const { ripple } = 'found' in switchedOn ? { ripple: undefined } : switchedOn;
+  // What is hidden behind a ripple after switch-on is so from rest, too.
+  const fromRest = session.tryPointAtRest().ok && !ripple ? from('op', settled) : { lookedS: 0 };
   if ('found' in fromRest) return fromRest.found;
   if ('found' in switchedOn) return switchedOn.found;
-  const pushed = pushedFromRest(session, readout, context, settled);
+  const pushed = ripple ? undefined : pushedFromRest(session, readout, context, settled);
   if (pushed) return pushed;
-  throw undefinedBecause(
-    readout,
-    `net ${readout.net} does not oscillate in the first ${lookedWords(Math.max(switchedOn.lookedS, fromRest.lookedS))}`,
-  );
+  const looked = lookedWords(Math.max(switchedOn.lookedS, fromRest.lookedS));
+  const beside = ripple
+    ? `, but for a ripple of ${formatQuantity(ripple.swing, 'V', { digits: 2 })} at ${formatQuantity(ripple.frequencyHz, 'Hz', { digits: 3 })}`
+    : '';
+  throw undefinedBecause(readout, `net ${readout.net} does not oscillate in the first ${looked}${beside}`);
 }
 
 /** Rate of the steady oscillation at a net, or of a clock by the resistance at its pin, Hz. */
@@ -280,11 +300,13 @@ export const delay: ReadoutType<'delay'> = {
 /** What the poles about the point at rest say; nothing is final without an operating point. */
 function restOf(session: AnalysisSession): Rest {
   const still = session.with({ silence: 'all' });
-  if (!still.tryPointAtRest().ok) return { slowS: 0, isFinal: false };
+  if (!still.tryPointAtRest().ok) return { slowS: 0, slowestS: 0, isFinal: false };
   const { poles } = naturalFrequencies(still);
   const times = poles.flatMap(({ re }) => (re < 0 ? [-1 / re] : []));
+  const slowS = Math.max(0, ...times.filter((t) => SETTLED_TIMES * t <= LONGEST_RUN_S));
   return {
-    slowS: Math.max(0, ...times.filter((t) => SETTLED_TIMES * t <= LONGEST_RUN_S)),
+    slowS,
+    slowestS: slowS,
     isFinal: still.tryOperatingPoint().ok && poles.every(({ re }) => re < 0),
   };
 }
