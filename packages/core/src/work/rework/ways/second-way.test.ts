@@ -12,7 +12,7 @@ import {
 } from 'mathjs';
 import { describe, expect, it } from 'vitest';
 import { circuitOf, seeded } from '../../../testing/circuits.ts';
-import { asksAt, makeWay, placeIn, WAYS, type Chosen } from './index.ts';
+import { waysAtPlaces } from '../../../testing/ways-at-places.ts';
 
 /**
  * What a way promises, computed a second time with nothing of the first: the steps are made by hand on the parts, the equations
@@ -207,30 +207,16 @@ describe('what a way promises', () => {
     const kinds = new Map<string, number>();
     for (let seed = 1; seed <= CIRCUITS; seed += 1) {
       const circuit = circuitOf(drawn(seed));
-      const nets = [...new Set(circuit.parts.flatMap((p) => Object.values(p.pins)))];
-      const places: Chosen[] = [
-        ...circuit.parts.map((p) => ({ ref: p.ref })),
-        ...nets.map((net) => ({ net })),
-      ];
-      for (const chosen of places) {
-        const place = placeIn(circuit, chosen);
-        for (const way of WAYS) {
-          const asks = BENDING.has(way.id) ? null : asksAt(way, place);
-          if (!asks) continue;
-          let made;
-          try {
-            made = makeWay(way, place, Object.fromEntries(asks.map((a) => [a.id, a.given])));
-          } catch {
-            continue;
-          }
-          const bench = madeBy(circuit.parts, made.steps);
-          for (const { readout, value, unit } of made.promises) {
-            const truth = second(bench, readout);
-            const what = `${way.id} at ${JSON.stringify(chosen)} of ${seed}: ${readout.kind}`;
-            const allowed = unit === 'dB' ? 0.1 : 0.01 * Math.abs(value) + (unit === 'V' ? 0.01 : 1e-9);
-            expect(Math.abs(truth - value), what).toBeLessThanOrEqual(allowed);
-            kinds.set(way.id, (kinds.get(way.id) ?? 0) + 1);
-          }
+      const isTried = ({ id }: { id: string }) => !BENDING.has(id);
+      for (const { way, chosen, made } of waysAtPlaces(circuit, { isTried })) {
+        if (!made) continue;
+        const bench = madeBy(circuit.parts, made.steps);
+        for (const { readout, value, unit } of made.promises) {
+          const truth = second(bench, readout);
+          const what = `${way.id} at ${JSON.stringify(chosen)} of ${seed}: ${readout.kind}`;
+          const allowed = unit === 'dB' ? 0.1 : 0.01 * Math.abs(value) + (unit === 'V' ? 0.01 : 1e-9);
+          expect(Math.abs(truth - value), what).toBeLessThanOrEqual(allowed);
+          kinds.set(way.id, (kinds.get(way.id) ?? 0) + 1);
         }
       }
     }
