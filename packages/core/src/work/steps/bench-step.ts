@@ -1,4 +1,4 @@
-import type { Done } from '@zemble/contract';
+import type { Done, Step } from '@zemble/contract';
 
 /** What sort of work a step is, in the order in which good hands go. */
 export const STEP_KINDS = [
@@ -48,6 +48,8 @@ export interface BenchStep {
   readonly ticks?: Ticks;
   /** Steps of earlier plans for the same part that are not soldered, since this one is: with its tick they are gone. */
   readonly replaces?: readonly Ticks[];
+  /** That step as it is soldered, where a later plan has changed it: with its tick it is so in its change. */
+  readonly as?: Step;
   /** Where that step was ticked. */
   readonly done?: Done | undefined;
 }

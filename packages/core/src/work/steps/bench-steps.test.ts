@@ -1,11 +1,11 @@
-import type { Change, Step } from '@zemble/contract';
+import type { Change, FileChange, Step } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
-import { applyStep, takeBack, type ChangedCircuit } from '../../circuit/changes/index.ts';
+import { applyStep, resolveLayer, takeBack, type ChangedCircuit } from '../../circuit/changes/index.ts';
 import type { Circuit, LayerPart, UnitDocument } from '../../circuit/circuit/index.ts';
 import { isPolarised, resolvePart } from '../../circuit/circuit/index.ts';
 import { changed, randomSteps } from '../../testing/changes.ts';
 import { circuitOf, randomCircuit, seeded } from '../../testing/circuits.ts';
-import { benchSteps, type BenchStep } from './index.ts';
+import { benchSteps, tickOf, type BenchStep } from './index.ts';
 
 const unitOf = (circuit: Circuit, more: Partial<UnitDocument> = {}): UnitDocument => ({
   unit: {},
@@ -333,6 +333,42 @@ describe('several plans for one part', () => {
     expect(problems.map((p) => p.message)).toEqual([
       'R1 is soldered once: "second" replaces what "first" plans for it.',
     ]);
+  });
+
+  it('add a part as it ends, where another fits it otherwise; the tick leaves both plans true', () => {
+    const part = { ref: 'R9', kind: 'resistor', pins: { a: 'out', b: '0' }, marked: 10_000 } as const;
+    const first = change('first', [{ do: 'add', part }]);
+    const second = change('second', [
+      { do: 'fit', ref: 'R9', value: 22_000, part: { technology: 'film' } },
+      { do: 'fit', ref: 'R1', value: 33_000 },
+    ]);
+    const { steps, problems } = stepsFor(stage, first, second);
+    const atR9 = steps.filter(
+      (s) => s.refs.includes('R9') && !['photograph', 'mark', 'check'].includes(s.kind),
+    );
+    expect(atR9.map((s) => [s.kind, s.id])).toEqual([['fit', 'do:first.0']]);
+    expect(atR9[0]!.say).toContain('R9 22k');
+    expect(problems.map((p) => p.message)).toEqual([
+      'R9 is soldered once: "second" replaces what "first" plans for it.',
+    ]);
+    const rows = [first, second].map((c, i) => ({
+      id: `row${i}`,
+      version: 0,
+      position: i,
+      change: c as FileChange,
+    }));
+    const at = '2026-01-01T10:00:00.000Z';
+    const ticked = tickOf({ changes: rows, ticks: {} }, steps, 'do:first.0', true, at);
+    expect(ticked.change!.change).toMatchObject({
+      state: 'done',
+      steps: [{ do: 'add', part: { ref: 'R9', marked: 22_000, technology: 'film' }, done: { at } }],
+    });
+    expect(ticked.replaced.map((r) => r.change.steps)).toEqual([[{ do: 'fit', ref: 'R1', value: 33_000 }]]);
+    // The circuit with what is left of the plans is the one that was planned.
+    const after = [ticked.change!.change, ticked.replaced[0]!.change] as Change[];
+    const valueOf = (changes: readonly Change[]) =>
+      resolveLayer({ ...stage, changes }, 'planned').parts.map((p) => [p.ref, p.value]);
+    expect(valueOf(after)).toEqual(valueOf([first, second]));
   });
 
   it('that end where they began are nothing to solder', () => {

@@ -138,8 +138,11 @@ function plannedWork(unit: UnitDocument, { change: id, drawer, ...wish }: WorkWi
     ]),
   );
   const arrangedSteps = arranged(unit, start, net.steps, { final, drawer }).map((step): BenchStep => {
-    const replaces = step.ticks && replaced.get(`${step.ticks.change}.${step.ticks.step}`);
-    return replaces ? { ...step, replaces } : step;
+    const key = step.ticks && `${step.ticks.change}.${step.ticks.step}`;
+    const replaces = key === undefined ? undefined : replaced.get(key);
+    if (!replaces) return step;
+    const soldered = net.steps.find(({ change, index }) => `${change.id}.${index}` === key)?.step;
+    return { ...step, replaces, ...(soldered?.do === 'add' ? { as: soldered } : {}) };
   });
   return { steps: arrangedSteps, problems: [...problems, ...net.problems] };
 }

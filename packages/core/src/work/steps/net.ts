@@ -1,6 +1,7 @@
 import { problem, type Problem } from '../../base/errors/index.ts';
 import { applyStep, unmeasuredPart, type ChangedCircuit } from '../../circuit/changes/index.ts';
 import type { PlannedStep } from './order.ts';
+import type { Part } from '../../circuit/circuit/index.ts';
 import { nameOf } from './part-words.ts';
 
 /** What is soldered of several plans, and which of their steps are not, each with its reason. */
@@ -12,14 +13,16 @@ export interface NetWork {
 }
 
 /**
- * The net of what is planned: of several fits of one part only the last is soldered, and none where it ends as what is in there. A
+ * The net of what is planned: of several fits of one part only the last is soldered, and none where it ends as what is in there;
+ * what is added and then fitted otherwise is added as it ends. A
  * step that is ticked already was done by hands, and stays.
  *
  * @param start the circuit before the first of them
  */
-export function netOf(start: ChangedCircuit, planned: readonly PlannedStep[]): NetWork {
+export function netOf(start: ChangedCircuit, all: readonly PlannedStep[]): NetWork {
   const problems: Problem[] = [];
   const replaced = new Map<PlannedStep, PlannedStep[]>();
+  const planned = addedAsTheyEnd(all, replaced, problems);
   const last = new Map<string, PlannedStep>();
   const times = new Map<string, number>();
   for (const each of planned)
@@ -52,6 +55,52 @@ export function netOf(start: ChangedCircuit, planned: readonly PlannedStep[]): N
     return !isThere;
   });
   return { steps, replaced, problems };
+}
+
+/** Steps in which each part that is added, and fitted otherwise before it is there, is added as it ends. */
+function addedAsTheyEnd(
+  all: readonly PlannedStep[],
+  replaced: Map<PlannedStep, PlannedStep[]>,
+  problems: Problem[],
+): readonly PlannedStep[] {
+  const gone = new Set<PlannedStep>();
+  const steps = all.map((each, i) => {
+    const { step, change } = each;
+    if (step.do !== 'add' || step.done !== undefined) return each;
+    const later = all.slice(i + 1);
+    const end = later.findIndex(({ step: s }) => s.do === 'remove' && s.ref === step.part.ref);
+    const fits = later.slice(0, end < 0 ? undefined : end).filter((p) => isOpenFit(p, step.part.ref));
+    if (fits.length === 0) return each;
+    const merged: PlannedStep = { ...each, step: { ...step, part: fits.reduce(fittedInto, step.part) } };
+    replaced.set(merged, fits);
+    for (const fit of fits) {
+      gone.add(fit);
+      problems.push(
+        problem('change/replaced', { text: change.name, ref: step.part.ref, detail: fit.change.name }),
+      );
+    }
+    return merged;
+  });
+  return steps.filter((each) => !gone.has(each));
+}
+
+const isOpenFit = ({ step }: PlannedStep, ref: string): boolean =>
+  step.do === 'fit' && step.ref === ref && step.done === undefined;
+
+/** A part that is added, as a later fit has it. */
+function fittedInto(part: Part, { step }: PlannedStep): Part {
+  if (step.do !== 'fit') return part;
+  const { params, ...fields } = step.part ?? {};
+  const { params: was, ...rest } = part;
+  // Parameters that were given belong to the type that was in.
+  const own = { ...(fields.model === undefined ? was : undefined), ...(params as Part['params']) };
+  return {
+    ...rest,
+    ...fields,
+    pins: part.pins,
+    ...(step.value === undefined ? {} : { marked: step.value }),
+    ...(Object.keys(own).length > 0 ? { params: own } : {}),
+  } as Part;
 }
 
 /** Whether a later fit says all that an earlier one does: what it leaves open would be as the earlier one had it. */

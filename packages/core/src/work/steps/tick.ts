@@ -1,4 +1,4 @@
-import type { BenchTicks, Done, FileChange, Thing, UnitResource } from '@zemble/contract';
+import type { BenchTicks, Done, FileChange, Step, Thing, UnitResource } from '@zemble/contract';
 import type { BenchStep, Ticks } from './bench-step.ts';
 
 type Ticked = Pick<UnitResource, 'changes' | 'ticks'>;
@@ -32,7 +32,8 @@ export function tickOf(
   const row = unit.changes.find(({ change }) => change.id === step?.ticks?.change);
   if (row && step?.ticks && !isWayBack(id)) {
     const { step: index } = step.ticks;
-    const change = withStepTicked(row.change, index, isDone ? { at } : undefined, at);
+    const own = isDone && step.as ? withStep(row.change, index, step.as) : row.change;
+    const change = withStepTicked(own, index, isDone ? { at } : undefined, at);
     const replaced = isDone ? withoutReplaced(unit, step.replaces ?? [], at) : [];
     return { change: { row, change, step: index }, replaced, ticks: null };
   }
@@ -41,6 +42,12 @@ export function tickOf(
   const isLast = row && isDone && isWayBack(id) && othersAreDone(unit, steps, id);
   return { change: isLast ? { row, change: inState(row.change, 'undone', at) } : null, replaced: [], ticks };
 }
+
+/** A change with one of its steps as it was soldered. */
+const withStep = (change: FileChange, index: number, step: Step): FileChange => ({
+  ...change,
+  steps: change.steps.with(index, step),
+});
 
 /** Plans without steps that another one was soldered in place of; dropped where nothing is left of them. */
 function withoutReplaced({ changes }: Ticked, gone: readonly Ticks[], at: string): Tick['replaced'] {
