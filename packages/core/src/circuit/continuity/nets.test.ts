@@ -119,6 +119,17 @@ describe('nets from beeps', () => {
     );
   });
 
+  it('keep a name that one of several was, when that one beeps no longer', () => {
+    const { parts } = traceOf(STAGE);
+    const beeps: BeepData[] = [
+      { says: 'one of', ends: ['R7.a', 'out'] },
+      { says: 'apart', ends: ['out', 'R7.a'] },
+    ];
+    const { nets, renamed } = formNets({ ground: '0', parts, beeps });
+    const now = nets.find((n) => n.pins.includes('R7.a'))!.name;
+    expect(renamed.get('out')).toBe(now);
+  });
+
   it('come back exactly when a beep is withdrawn, whichever it was', () => {
     const pins = ['R7.a', 'R7.b', 'R8.a', 'R8.b', 'C3.a', 'C3.b', 'Q2.c', 'Q2.b', 'Q2.e', '0', 'out'];
     const beep = fc.record({

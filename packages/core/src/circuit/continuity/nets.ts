@@ -225,6 +225,17 @@ function named(
       isNamed: own.length > 0,
     });
   }
+  // What beeped with one of several, and was then heard with none of them, went by the name of one of them for a while.
+  for (const beep of beeps) {
+    if (!isInForce(beep) || beep.says !== 'one of') continue;
+    const ends = points(beep);
+    const now = ends.map((end) => nameOf.get(graph.setOf(end))).find((name) => name !== undefined);
+    for (const end of ends) {
+      const net = netOfPoint(end);
+      const isKnown = net === undefined || nameOf.has(graph.setOf(end)) || renamed.has(net);
+      if (now !== undefined && !isKnown) renamed.set(net, now);
+    }
+  }
   const pins = new Map(
     parts.map((part) => [
       part.ref,
