@@ -272,6 +272,8 @@ describe('outbox', () => {
     const outbox = openPage();
     await until(outbox, 'saved');
     answers = [new UnreachableError('away')];
+    // The server stays away: no pause ends.
+    waiting = () => new Promise(() => undefined);
     outbox.hear('waiting');
     const isKept = outbox.add(U, note('a'));
     expect(outbox.hasUnkept()).toBe(true);

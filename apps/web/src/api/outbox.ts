@@ -124,6 +124,7 @@ export class Outbox {
   private take(unitId: string, change: Entry, key = this.ports.newKey()): Promise<void> {
     const whose = typeof this.me === 'string' ? { personId: this.me } : {};
     const write: Write = { key, unitId, change, ...whose };
+    this.unkept.add(key);
     this.set([...this.writes, write]);
     return this.keep(write);
   }
