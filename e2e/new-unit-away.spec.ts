@@ -38,12 +38,12 @@ test('a unit made while the server is away is worked in, reloaded, and there onc
   });
   await expect(page.getByText('attic.zemble.json is kept here')).toBeVisible();
   await page.goto('/drawer');
-  await page.getByLabel('Put in').fill('123R 1% x3 in Z9');
+  await page.getByLabel('Put in').fill('123R 1% x3 in X9');
   await page.getByLabel('Put in').press('Enter');
-  await expect(page.getByLabel('Count of 123 Ω in Z9')).toHaveValue('3');
+  await expect(page.getByLabel('Count of 123 Ω in X9')).toHaveValue('3');
   await keptHere(page);
   await page.reload();
-  await expect(page.getByLabel('Count of 123 Ω in Z9')).toHaveValue('3');
+  await expect(page.getByLabel('Count of 123 Ω in X9')).toHaveValue('3');
   await page.goto('/');
   await page.getByRole('link', { name: /Found in the attic new/ }).click();
   await expect(page.getByRole('button', { name: 'Change R2' })).toBeVisible();
@@ -60,5 +60,5 @@ test('a unit made while the server is away is worked in, reloaded, and there onc
   const { items } = (await (await page.request.get('/api/v1/drawer')).json()) as {
     items: { place: string; count: number }[];
   };
-  expect(items.filter((i) => i.place === 'Z9').map((i) => i.count)).toEqual([3]);
+  expect(items.filter((i) => i.place === 'X9').map((i) => i.count)).toEqual([3]);
 });
