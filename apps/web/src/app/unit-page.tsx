@@ -86,17 +86,15 @@ function LoadedUnit({ unit: stored }: { unit: UnitResource }) {
   const { layer } = useLayer();
   const overRated = useSame(analysis?.layers[layer].overRated ?? NO_PROBLEMS);
   const halfDone = useMemo(() => changeWarnings(saved.circuit, layer), [saved.circuit, layer]);
-  const problems = useMemo(
-    () => [...unread, ...written, ...overRated, ...halfDone],
-    [unread, written, overRated, halfDone],
-  );
+  const warnings = useMemo(() => [...overRated, ...halfDone], [overRated, halfDone]);
+  const problems = useMemo(() => [...unread, ...written, ...warnings], [unread, written, warnings]);
   useLive(unit);
   const { pathname } = useLocation();
   useStage(unit, pathname, change);
   useUndoKey(unit, change);
   const value = useMemo(
-    (): UnitContextValue => ({ unit, document: saved, problems, change }),
-    [unit, saved, problems, change],
+    (): UnitContextValue => ({ unit, document: saved, problems, warnings, change }),
+    [unit, saved, problems, warnings, change],
   );
   const analysed = useMemo(
     (): Analysed => ({ analysis, why, readoutId, setReadoutId }),

@@ -1,5 +1,5 @@
 import type { ReadingResource, ReadoutResource, UnitResource } from '@zemble/contract';
-import { DocumentMaker, parseSheetLine } from '@zemble/core';
+import { DocumentMaker, parseSheetLine, type Problem } from '@zemble/core';
 import { render } from '@testing-library/react';
 import { useMemo, useState, type ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
@@ -86,7 +86,12 @@ export function unitOf({ lines, readouts = [], readings = [], planned = {} }: Ma
 }
 
 /** Shows something inside a unit, as its page does; what it changes is told. */
-export function showInUnit(unit: UnitResource, children: ReactNode, analysis: Analysis | null = null) {
+export function showInUnit(
+  unit: UnitResource,
+  children: ReactNode,
+  analysis: Analysis | null = null,
+  warnings: readonly Problem[] = [],
+) {
   const change = vi.fn();
   function Inside() {
     const document = useMemo(() => new DocumentMaker().make(unit), []);
@@ -96,7 +101,7 @@ export function showInUnit(unit: UnitResource, children: ReactNode, analysis: An
     const tried = useMemo(() => triedDocument(document, trial, controls), [document, trial, controls]);
     return (
       <MemoryRouter initialEntries={[`/units/${unit.id}/measure`]}>
-        <UnitContext value={{ unit, document, problems: [], change }}>
+        <UnitContext value={{ unit, document, problems: [], warnings, change }}>
           <AnalysedContext value={{ analysis, why: null, readoutId, setReadoutId }}>
             <TrialContext value={{ trial, setTrial, controls, setControls, tried }}>
               <SelectionProvider testPoints={[]}>{children}</SelectionProvider>

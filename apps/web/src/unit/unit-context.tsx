@@ -9,6 +9,8 @@ export interface UnitContextValue {
   /** The unit as it is, what is not yet on the server included. */
   readonly document: UnitDocument;
   readonly problems: readonly Problem[];
+  /** Those of them that the layer shown has: what it asks too much of, and what its changes leave half done. */
+  readonly warnings: readonly Problem[];
   /** Enters something: shown at once, saved as soon as the server has it; null for nothing. */
   readonly change: (entry: Entry | null) => void;
 }

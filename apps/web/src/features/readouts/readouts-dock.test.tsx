@@ -83,6 +83,23 @@ describe('where a unit stands, in the dock', () => {
     expect(screen.queryByText(why.message)).toBeNull();
   });
 
+  it('has the warnings of the layer shown in sight, one after the other', async () => {
+    const warn = (ref: string, detail: string) =>
+      new ZembleError('change/half-done', { ref, detail }).problem;
+    const warnings = [warn('R1', 'its net x hangs in the air'), warn('R2', 'both of its ends are on y')];
+    showInUnit(
+      unitOf({ lines: LINES, readouts: [volts] }),
+      <ReadoutsDock />,
+      analysed({ v: ['V', 4.5] }),
+      warnings,
+    );
+    expect(screen.getByRole('button', { name: warnings[0]!.message })).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: '1 of 2' }));
+    expect(screen.getByRole('button', { name: warnings[1]!.message })).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: '2 of 2' }));
+    expect(screen.getByRole('button', { name: warnings[0]!.message })).toBeTruthy();
+  });
+
   it('says in range as marked of a unit that nobody has measured, and as computed of one that is', () => {
     const unit = unitOf({ lines: LINES, readouts: [volts] });
     const first = showInUnit(unit, <ReadoutsDock />, analysed({ v: ['V', 4.5] }));

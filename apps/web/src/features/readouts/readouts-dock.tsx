@@ -9,6 +9,7 @@ import {
   quantityOf,
   unitOf,
   type Health,
+  type Problem,
   type Readout,
   type ReadoutAnswer,
   type ReadoutRow,
@@ -20,8 +21,10 @@ import { useLocation } from 'react-router';
 import { isSlow } from '../../compute/is-slow.ts';
 import { newId } from '../../api/new-id.ts';
 import { useAnalysed } from '../../unit/analysed.tsx';
+import { useLayer } from '../../unit/layer.tsx';
+import { useSelection } from '../../unit/selection.tsx';
 import { useUnitContext } from '../../unit/unit-context.tsx';
-import { LayerMark, ToneMark } from '../../ui/marks.tsx';
+import { LayerMark, LayerWord, ToneMark } from '../../ui/marks.tsx';
 import { answerText, readoutText } from '../../ui/readout-value.ts';
 import { ChartPanel } from './chart-panel.tsx';
 import { ReadoutDialog } from './readout-dialog.tsx';
@@ -51,7 +54,7 @@ function useFold(): [isOpen: boolean, fold: () => void] {
 
 /** The few numbers that matter, by layer, and the response; foldable, the same in every stage. */
 export function ReadoutsDock() {
-  const { unit, document } = useUnitContext();
+  const { unit, document, warnings } = useUnitContext();
   const { analysis, why, readoutId, setReadoutId } = useAnalysed();
   /** What is of an earlier circuit is no number of this one. */
   const isOld = why !== null;
@@ -91,6 +94,7 @@ export function ReadoutsDock() {
           This circuit could not be computed: {why} The numbers are of an earlier state.
         </p>
       )}
+      {warnings.length > 0 && <Warnings warnings={warnings} />}
       {isOpen && (
         <div className={styles.dockBody}>
           <div
@@ -148,6 +152,31 @@ export function ReadoutsDock() {
       )}
       {edited && <ReadoutDialog edited={edited === 'new' ? null : edited} onClose={() => setEdited(null)} />}
     </section>
+  );
+}
+
+/** What the layer shown asks too much of, or leaves half done: the first in sight, all of them one after the other by a press. */
+function Warnings({ warnings }: { readonly warnings: readonly Problem[] }) {
+  const { layer } = useLayer();
+  const { selectRef } = useSelection();
+  const [at, setAt] = useState(0);
+  const shown = warnings[at % warnings.length]!;
+  return (
+    <p className={`zb-edge ${styles.warnings}`} role="status">
+      <LayerWord layer={layer} />
+      <button
+        className="zb-link"
+        title={warnings.map((w) => w.message).join('\n')}
+        onClick={() => selectRef(shown.ref ?? null)}
+      >
+        {shown.message}
+      </button>
+      {warnings.length > 1 && (
+        <Button size="small" type="text" onClick={() => setAt((n) => (n + 1) % warnings.length)}>
+          {(at % warnings.length) + 1} of {warnings.length}
+        </Button>
+      )}
+    </p>
   );
 }
 
