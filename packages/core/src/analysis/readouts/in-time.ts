@@ -24,8 +24,8 @@ import {
 const FIRST_RUN_S = 2e-3;
 const GROWTH = 5;
 const LONGEST_RUN_S = 1e5;
-/** Most points of one run: a fast oscillation in a long run is seen long before. */
-const MOST_POINTS = 150_000;
+/** Most points of all runs for one readout: a fast oscillation in a long run is seen long before. */
+const MOST_POINTS = 400_000;
 /** Points between two looks at the clock. */
 const POINTS_A_CHECK = 128;
 
@@ -42,11 +42,18 @@ interface Run {
   readonly looksS?: readonly number[];
 }
 
-/** Runs a net's voltage, as far as `MOST_POINTS` reach, and looks for something on the way and at the end. */
+/** What is left of `MOST_POINTS`. */
+interface Effort {
+  points: number;
+}
+const wholeEffort = (): Effort => ({ points: MOST_POINTS });
+
+/** Runs a net's voltage, as far as its effort reaches, and looks for something on the way and at the end. */
 function watched<T>(
   session: AnalysisSession,
   readout: InTime,
   context: ReadoutContext,
+  effort: Effort,
   { looksS = [], ...run }: Run,
   find: Find<T>,
 ): { readonly found: T | null; readonly isCut: boolean } {
@@ -59,16 +66,17 @@ function watched<T>(
     onPoint(t, x) {
       trace.timeS.push(t);
       trace.value.push(x[node]!);
+      effort.points -= 1;
       if (trace.timeS.length % POINTS_A_CHECK === 0) checkTime(readout, context);
       if (look < looksS.length && t >= looksS[look]!) {
         while (look < looksS.length && t >= looksS[look]!) look += 1;
         found = find(trace, t);
       }
-      return found === null && trace.timeS.length < MOST_POINTS;
+      return found === null && effort.points > 0;
     },
   });
   if (!outcome.ok) throw undefinedBecause(readout, outcome.problem.message);
-  return { found: found ?? find(trace, run.stopS), isCut: trace.timeS.length >= MOST_POINTS };
+  return { found: found ?? find(trace, run.stopS), isCut: effort.points <= 0 };
 }
 
 /** What happens by itself around a net: no audio, but pulses stay, for they trigger. */
@@ -83,6 +91,7 @@ function inGrowingRuns<T>(
   session: AnalysisSession,
   readout: InTime,
   context: ReadoutContext,
+  effort: Effort,
   run: Omit<Run, 'stopS' | 'looksS'>,
   find: Find<T>,
   looksAt: readonly number[] = [],
@@ -90,7 +99,7 @@ function inGrowingRuns<T>(
   let lookedS = 0;
   for (let stopS = FIRST_RUN_S; stopS <= LONGEST_RUN_S; stopS *= GROWTH) {
     const looksS = looksAt.map((part) => part * stopS);
-    const { found, isCut } = watched(session, readout, context, { ...run, stopS, looksS }, find);
+    const { found, isCut } = watched(session, readout, context, effort, { ...run, stopS, looksS }, find);
     if (found !== null) return { found };
     if (isCut) break;
     lookedS = stopS;
@@ -137,12 +146,15 @@ function steadyFrom(
   session: AnalysisSession,
   readout: ReadoutOf<'rate' | 'period'>,
   context: ReadoutContext,
+  effort: Effort,
   start: Pick<Run, 'start' | 'beside'>,
   { slowS, slowestS, isFinal }: Rest,
 ):
   | { readonly found: Oscillation; readonly isSettled: boolean }
   | { readonly lookedS: number; readonly ripple?: Oscillation } {
   let ripple: Oscillation | undefined;
+  const endV = switchedEnd(session, readout.net);
+  const mayFlipS = SETTLED_TIMES * slowestS;
   let first: Seen | null = null;
   const find = (trace: Trace, untilS: number) => {
     const oscillation = oscillationOf(trace);
@@ -152,7 +164,7 @@ function steadyFrom(
       return isOver ? { oscillation: null, atS: untilS } : null;
     }
     // What comes over the supply from something quick is no flip of something slow, which may be still to come.
-    if (isRipple(trace, oscillation) && untilS < SETTLED_TIMES * slowestS) {
+    if (untilS < mayFlipS && isRipple(trace, oscillation, endV)) {
       ripple = oscillation;
       return null;
     }
@@ -171,7 +183,7 @@ function steadyFrom(
     const isSettled = untilS >= SETTLED_TIMES * slowS;
     return isSettled || isLong ? { oscillation, isSettled } : null;
   };
-  const outcome = inGrowingRuns(session, readout, context, start, find, LOOKS);
+  const outcome = inGrowingRuns(session, readout, context, effort, start, find, LOOKS);
   if (!('found' in outcome)) return { ...outcome, ...(ripple ? { ripple } : {}) };
   const { found } = outcome;
   return found.oscillation === null
@@ -179,11 +191,26 @@ function steadyFrom(
     : { found: found.oscillation, isSettled: found.isSettled };
 }
 
-/** What swings by less than this part of the voltage it stands at rides on that. */
+/** From this part of the highest supply on, an output is held at its end. */
+const END_SHARE = 0.75;
+/** The voltage from which the output of something that flips, a timer or an opamp, is held at its end; none for another net. */
+function switchedEnd({ circuit }: AnalysisSession, net: string | undefined): number {
+  const flips = circuit.parts.some(
+    (p) => (p.kind === 'timer555' || p.kind === 'opamp') && p.pins.out === net,
+  );
+  if (!flips) return Number.POSITIVE_INFINITY;
+  const volts = circuit.parts.flatMap((p) =>
+    p.kind === 'supply' && typeof p.value === 'number' ? [Math.abs(p.value)] : [],
+  );
+  return END_SHARE * Math.max(0, ...volts);
+}
+
+/** What swings by less than this part of the voltage at which an output is held rides on that. */
 const RIPPLE_SHARE = 0.05;
-function isRipple({ value }: Trace, { swing }: Oscillation): boolean {
+function isRipple({ value }: Trace, { swing }: Oscillation, endV: number): boolean {
   const [low, high] = extremesOf(value, Math.floor(value.length / 2));
-  return swing < RIPPLE_SHARE * Math.max(Math.abs(low), Math.abs(high));
+  const level = Math.max(Math.abs(low), Math.abs(high));
+  return level > endV && swing < RIPPLE_SHARE * level;
 }
 
 /** A net that moves by less than this in the second half of a run is still, V. */
@@ -215,6 +242,7 @@ function pushedFromRest(
   session: AnalysisSession,
   readout: ReadoutOf<'rate' | 'period'>,
   context: ReadoutContext,
+  effort: Effort,
   rest: Rest,
 ): Oscillation | undefined {
   if (!session.tryPointAtRest().ok) return undefined;
@@ -222,7 +250,7 @@ function pushedFromRest(
     checkTime(readout, context);
     try {
       const beside = { volt, isOneSided: true };
-      const outcome = steadyFrom(session, readout, context, { start: 'op', beside }, rest);
+      const outcome = steadyFrom(session, readout, context, effort, { start: 'op', beside }, rest);
       if ('found' in outcome) return outcome.found;
     } catch (error) {
       // Pushed so, a junction may conduct more than any step can follow; the other way it does not.
@@ -239,10 +267,11 @@ function steadyOscillation(
 ): Oscillation {
   const session = byItself(sounding, readout);
   const rest = restOf(session);
+  const effort = wholeEffort();
   // From rest what is slow is settled.
   const settled = { ...rest, slowS: 0 };
   const from = (start: Run['start'], around: Rest) =>
-    steadyFrom(session, readout, context, { start, beside: { volt: BESIDE_BALANCE_V } }, around);
+    steadyFrom(session, readout, context, effort, { start, beside: { volt: BESIDE_BALANCE_V } }, around);
   const switchedOn = from('zero', rest);
   if ('found' in switchedOn && switchedOn.isSettled) return switchedOn.found;
   // From the operating point what is slow begins where it rests; and a balance that switch-on did not leave is left there too.
@@ -251,7 +280,7 @@ function steadyOscillation(
   const fromRest = session.tryPointAtRest().ok && !ripple ? from('op', settled) : { lookedS: 0 };
   if ('found' in fromRest) return fromRest.found;
   if ('found' in switchedOn) return switchedOn.found;
-  const pushed = ripple ? undefined : pushedFromRest(session, readout, context, settled);
+  const pushed = ripple ? undefined : pushedFromRest(session, readout, context, effort, settled);
   if (pushed) return pushed;
   const looked = lookedWords(Math.max(switchedOn.lookedS, fromRest.lookedS));
   const beside = ripple
@@ -288,7 +317,7 @@ export const delay: ReadoutType<'delay'> = {
       if (isRising && first >= level && level > 0) return 0;
       return crossingsOf(trace, level, isRising)[0] ?? null;
     };
-    const outcome = inGrowingRuns(byItself(session, r), r, context, { start: 'zero' }, find);
+    const outcome = inGrowingRuns(byItself(session, r), r, context, wholeEffort(), { start: 'zero' }, find);
     if ('found' in outcome) return outcome.found;
     throw undefinedBecause(
       r,
@@ -330,7 +359,7 @@ export const thump: ReadoutType<'thump'> = {
     const still = byItself(session, r);
     const settledS = SETTLED_TIMES * restOf(still).slowS;
     let quiet = 0;
-    const outcome = inGrowingRuns(still, r, context, { start: 'zero' }, (trace, untilS) => {
+    const outcome = inGrowingRuns(still, r, context, wholeEffort(), { start: 'zero' }, (trace, untilS) => {
       const peak = find(trace);
       quiet = peak === null ? 0 : quiet + 1;
       return untilS >= settledS && quiet >= (settledS > 0 ? 1 : 3) ? peak : null;

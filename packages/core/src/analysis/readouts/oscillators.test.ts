@@ -96,6 +96,19 @@ describe('a slow timer on a supply that gives way', () => {
   });
 });
 
+describe('an oscillation that is small beside the voltage it rides on', () => {
+  const relax = `${RAILS}U1 plus=p minus=m out=o vplus=vp vminus=vm
+    R1 10k o p\nR2 10k p 0\nR3 10k o m\nC1 47n m 0`;
+
+  it('has its rate, however slowly a bias beside it settles', () => {
+    // 5.95 V with a hundredth of the swing; C7 takes 1.1 s.
+    const biased = `${relax}\nR4 1M o x\nR5 10k vp x\nR6 20k x 0\nR7 100k vp b\nR8 100k b 0\nC7 22u b 0\nR9 1M b x`;
+    isNear(rate(biased, 'x'), rate(biased, 'o'));
+    // Of an opamp that takes no time to turn, 968 Hz.
+    isNear(rate(biased, 'x'), 1 / (2 * 47e-5 * Math.log(3)), 1e-2);
+  });
+});
+
 describe('a flasher of two transistors', () => {
   const [IS, BF, VT, STRAY] = [1e-14, 200, 0.025865, 1e-9];
   const lines = (rl: number, rb: number, c1: number, c2: number) =>
