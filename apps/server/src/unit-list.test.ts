@@ -38,12 +38,24 @@ describe('the list of units', () => {
     const [heron] = (await list('find=heron')).units;
     expect(await names(`find=${encodeURIComponent(`#${heron!.number}`)}`)).toEqual(['Heron']);
     expect((await list('find=lark')).total).toBe(2);
+    expect(await names('find=__proto__')).toEqual([]);
+    expect(await names('find=%C3%9CBERTR')).toEqual(['Übertrager']);
   });
 
   it('says what it cannot be asked', async () => {
-    for (const query of ['limit=0', 'limit=1001', 'limit=x', 'place=shelf', `find=${'x'.repeat(101)}`]) {
+    const long = `find=${'x'.repeat(101)}`;
+    // A NUL is kept nowhere, and looked for nowhere.
+    for (const query of [
+      'limit=0',
+      'limit=1001',
+      'limit=x',
+      'limit=1e308',
+      'place=shelf',
+      long,
+      'find=a%00b',
+    ]) {
       const { status, body } = await test.get(`/units?${query}`);
-      expect([status, (body as { code: string }).code]).toEqual([422, 'invalid']);
+      expect([query, status, (body as { code: string }).code]).toEqual([query, 422, 'invalid']);
     }
   });
 });

@@ -66,8 +66,5 @@ export const putOutSchema = z.strictObject({
   item: stockItemSchema.extend({ id: z.uuid() }).nullable(),
 });
 
-/** What every write to the drawer answers: the drawer and what is needed are read anew. */
-export const drawerAnswerSchema = z.object({ ok: z.literal(true) });
-
 /** Most sorts of parts in a drawer. */
 export const MOST_STOCK = 20_000;

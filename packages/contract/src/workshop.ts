@@ -15,3 +15,6 @@ export type Workshop = z.infer<typeof workshopSchema>;
 
 /** What somebody says of the workshop. */
 export const setWorkshopSchema = z.strictObject({ mainsHz: z.literal(MAINS_HZ) });
+
+/** What a write to the workshop or its drawer answers: what it changed is read anew. */
+export const plainAnswerSchema = z.object({ ok: z.literal(true) });

@@ -9,11 +9,11 @@ declare module 'fastify' {
   }
 }
 
-/** Refuses text that the database cannot hold, saying where it is, before anything is written. */
+/** Refuses text that the database cannot hold, saying where it is, before anything is written or looked for. */
 export function refuseUnkeepable(app: FastifyInstance): void {
   app.addHook('preValidation', async (request) => {
-    if (request.routeOptions.config.holdsFile === true || request.isMultipart()) return;
-    const wrong = unkeepableIn(request.body);
+    const isFile = request.routeOptions.config.holdsFile === true || request.isMultipart();
+    const wrong = unkeepableIn(request.query) ?? (isFile ? null : unkeepableIn(request.body));
     if (!wrong) return;
     const where = wrong.path.join('.') || 'the request';
     throw invalid(`${where}: ${wrong.sentence}.`, 'Take that out and try again.', [

@@ -1,6 +1,6 @@
 import {
   API_ROOT,
-  drawerAnswerSchema,
+  plainAnswerSchema,
   IDEMPOTENCY_HEADER,
   problemDocumentSchema,
   repairHistorySchema,
@@ -81,7 +81,7 @@ export async function getUnit(id: string): Promise<UnitResource> {
 }
 
 /** What a write answers: what it did to a unit, or that the drawer has it. */
-const anyAnswerSchema = z.union([writeAnswerSchema, drawerAnswerSchema]);
+const anyAnswerSchema = z.union([writeAnswerSchema, plainAnswerSchema]);
 export type AnyAnswer = z.infer<typeof anyAnswerSchema>;
 
 /** Sends a write with its idempotency key; every write answers what it did. */

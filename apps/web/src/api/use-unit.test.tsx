@@ -176,4 +176,35 @@ describe('a unit that is put elsewhere here', () => {
     expect(text('bench')).toBe(' of 0, 0 and 1');
     expect(text('away')).toBe('Heron of 1, 0 and 1');
   });
+
+  it('is looked for in what is known, as long as the server has not answered', async () => {
+    const { parts: _parts, ...unit } = unitOf({ lines });
+    const named = (name: string, number: number) => ({
+      ...{ ...unit, id: idOf(number), number, name },
+      ...{ partCount: 1, measuredCount: 0 },
+    });
+    const answer = { units: [named('Heron', 3), named('Lark', 14)], total: 2, places };
+    vi.stubGlobal('fetch', (url: string) =>
+      url.includes('find=')
+        ? Promise.reject(new TypeError('away'))
+        : Promise.resolve(new Response(JSON.stringify(answer))),
+    );
+    function Found({ find }: { readonly find: string }) {
+      return <p data-testid="found">{(useUnits({ find }).units ?? []).map((u) => u.name).join(' ')}</p>;
+    }
+    cache = new Map();
+    const page = (find: string) => (
+      <SWRConfig value={{ provider: () => cache, dedupingInterval: 0, shouldRetryOnError: false }}>
+        <Found find={find} />
+      </SWRConfig>
+    );
+    const { rerender } = render(page(''));
+    await vi.waitFor(() => expect(text('found')).toBe('Heron Lark'));
+    rerender(page('LAR'));
+    expect(text('found')).toBe('Lark');
+    rerender(page('#3'));
+    expect(text('found')).toBe('Heron');
+    rerender(page('__proto__'));
+    expect(text('found')).toBe('');
+  });
 });

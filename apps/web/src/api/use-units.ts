@@ -33,7 +33,7 @@ export function useUnits(query: Partial<UnitListQuery> = {}): UnitsView {
   return useMemo(() => {
     const made = pending.flatMap((write) => {
       const unit = newUnit(write);
-      return unit && !data?.units.some(({ id }) => id === unit.id) && (find ?? '') === ''
+      return unit && !data?.units.some(({ id }) => id === unit.id)
         ? [{ ...unit, partCount: 0, measuredCount: 0 }]
         : [];
     });
@@ -52,10 +52,15 @@ export function useUnits(query: Partial<UnitListQuery> = {}): UnitsView {
     );
     const units = [...made, ...come, ...(data?.units ?? [])]
       .map((u) => ({ ...u, place: moved.get(u.id) ?? u.place }))
-      .filter((u) => place === undefined || u.place === place);
+      // What is shown of an earlier question, or while the server is away, answers to this one all the same.
+      .filter((u) => (place === undefined || u.place === place) && answersTo(u, find ?? ''));
     return { units, total: (data?.total ?? 0) + units.length - (data?.units.length ?? 0), places, error };
   }, [data, error, pending, cache, place, find]);
 }
+
+/** Whether a unit is what somebody looks for, as the server finds it: by a piece of its name, or its number. */
+const answersTo = ({ name, number }: UnitSummary, find: string): boolean =>
+  name.toLowerCase().includes(find.toLowerCase()) || [String(number), `#${number}`].includes(find);
 
 /** Where an entry puts a unit. */
 const placePut = ({ unitId, change }: Write): [string, UnitPlace][] =>

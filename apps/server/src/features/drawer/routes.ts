@@ -1,7 +1,7 @@
 import {
   addStockSchema,
   changeStockSchema,
-  drawerAnswerSchema,
+  plainAnswerSchema,
   drawerSchema,
   needsSchema,
   putOutSchema,
@@ -44,7 +44,7 @@ export function drawerRoutes(app: App): void {
   app.post(
     '/drawer/items',
     {
-      schema: { tags, summary: 'Put items in', body: addStockSchema, response: { 200: drawerAnswerSchema } },
+      schema: { tags, summary: 'Put items in', body: addStockSchema, response: { 200: plainAnswerSchema } },
     },
     async (request) => {
       await database.transaction((t) => addToDrawer(request.body.items, t));
@@ -59,7 +59,7 @@ export function drawerRoutes(app: App): void {
         summary: 'Change an item',
         params,
         body: changeStockSchema,
-        response: { 200: drawerAnswerSchema },
+        response: { 200: plainAnswerSchema },
       },
     },
     async (request) => {
@@ -76,7 +76,7 @@ export function drawerRoutes(app: App): void {
         summary: 'Take an item out',
         params,
         body: removeStockSchema,
-        response: { 200: drawerAnswerSchema },
+        response: { 200: plainAnswerSchema },
       },
     },
     async (request) => {
@@ -91,7 +91,7 @@ export function drawerRoutes(app: App): void {
         tags,
         summary: 'Keep a part that came out of a unit, or say it was thrown away',
         body: putOutSchema,
-        response: { 200: drawerAnswerSchema },
+        response: { 200: plainAnswerSchema },
       },
     },
     async (request) => {

@@ -58,7 +58,7 @@ export async function listUnits(
   { place, find, limit }: UnitListQuery,
 ): Promise<UnitList> {
   // What was typed is looked for as it stands: no sign of it has a meaning of its own.
-  const bind = { place: place ?? null, find: find?.toLowerCase() ?? '', limit };
+  const bind = { place: place ?? null, find: find ?? '', limit };
   const rows = await database.query<SummaryRow>(
     `SELECT u.id, u.sequence, u.number, u.name, u.kind, u.hazards, u.stage, u.place, u.last_activity_at,
        (SELECT count(*)::int FROM parts p WHERE p.unit_id = u.id AND p.removed_at IS NULL) AS part_count,
@@ -83,7 +83,7 @@ export async function listUnits(
 
 /** Which rows of `units u` are asked for. */
 const ASKED_FOR = `($place::text IS NULL OR u.place = $place)
-  AND ($find = '' OR position($find IN lower(u.name)) > 0 OR '#' || u.number = $find OR u.number::text = $find)`;
+  AND ($find = '' OR position(lower($find) IN lower(u.name)) > 0 OR '#' || u.number = $find OR u.number::text = $find)`;
 
 const toSummary = ({
   part_count,

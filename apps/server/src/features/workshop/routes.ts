@@ -1,4 +1,4 @@
-import { drawerAnswerSchema, setWorkshopSchema, workshopSchema } from '@zemble/contract';
+import { plainAnswerSchema, setWorkshopSchema, workshopSchema } from '@zemble/contract';
 import type { App } from '../../app.ts';
 import { keepMains, workshop } from './repository.ts';
 
@@ -19,7 +19,7 @@ export function workshopRoutes(app: App): void {
         tags,
         summary: 'Say the frequency of the mains',
         body: setWorkshopSchema,
-        response: { 200: drawerAnswerSchema },
+        response: { 200: plainAnswerSchema },
       },
     },
     async (request) => {
