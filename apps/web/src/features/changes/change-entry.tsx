@@ -81,12 +81,15 @@ export function ChangeEntry() {
     () => (phrase.trim() === '' ? null : parseChangeLine(phrase, document.circuit)),
     [phrase, document.circuit],
   );
-  const both = useBothChannels(document.circuit, read?.ok ? read.steps : NO_STEPS);
-  const warnings = useTypedWarnings(document.circuit, read?.ok ? both.steps : null);
+  // What is done to measure is done at the part that is measured.
+  const isForBoth = read?.ok === true && work !== 'diagnosis';
+  const both = useBothChannels(document.circuit, isForBoth ? read.steps : NO_STEPS);
+  const steps = isForBoth ? both.steps : read?.ok ? read.steps : NO_STEPS;
+  const warnings = useTypedWarnings(document.circuit, read?.ok ? steps : null);
   const reversed = warnings.find(
     (p) => turnedRound(line, p.ref, document.circuit) !== null && REVERSED.test(p.message),
   );
-  const replaced = read?.ok && work === 'modification' ? superseding(unit, both.steps).names : [];
+  const replaced = read?.ok && work === 'modification' ? superseding(unit, steps).names : [];
   const turnRound = () => {
     const turned = turnedRound(line, reversed?.ref, document.circuit);
     if (turned !== null) setLine(turned);
@@ -97,7 +100,7 @@ export function ChangeEntry() {
     add({
       name: (name ?? read.words).slice(0, LONGEST_NAME),
       purpose,
-      steps: both.steps,
+      steps,
       ...(work === 'modification' ? {} : { state: 'done' }),
     });
     setLine('');

@@ -67,6 +67,7 @@ describe('the field for changes', () => {
         'R102 10k outr 0',
       ],
     });
+    localStorage.clear();
     const { change } = showInUnit(stereo, <ChangesPanel />);
     const field = screen.getByLabelText('Type a change');
     await userEvent.type(field, 'V1 -> 12V');
@@ -75,8 +76,11 @@ describe('the field for changes', () => {
     await userEvent.type(field, 'R2 -> 22k');
     const box = screen.getByRole('checkbox', { name: 'the other channel too: R102: 22k instead of 10k' });
     await userEvent.click(box);
+    // What is done to measure is done at one part.
+    await userEvent.click(screen.getByText('to measure'));
+    expect(screen.queryByRole('checkbox', { name: /the other channel too/ })).toBeNull();
+    await userEvent.click(screen.getByText('to stay'));
     await userEvent.type(field, '{Enter}');
-    await userEvent.click(box);
     expect(change).toHaveBeenCalledWith(
       expect.objectContaining({
         change: expect.objectContaining({
@@ -87,6 +91,7 @@ describe('the field for changes', () => {
         }),
       }),
     );
+    localStorage.clear();
   });
 
   it('says what a typed change would do wrong, and turns a reversed capacitor round by one key', async () => {

@@ -235,8 +235,8 @@ const ReadoutLine = memo(function ReadoutLine(props: LineProps) {
       </tr>
       {sentences.length > 0 && (
         <tr>
-          <td colSpan={COLUMNS.length + 4} className={styles.said} role="status">
-            {sentences.join(' ')}
+          <td colSpan={COLUMNS.length + 4} className={styles.said}>
+            <span role="status">{sentences.join(' ')}</span>
           </td>
         </tr>
       )}

@@ -2,7 +2,7 @@ import type { ReadoutOf } from '@zemble/contract';
 import { periodicSteadyState, type AnalysisSession } from '../analysis/index.ts';
 import { harmonics, totalHarmonicDistortion } from '../audio/index.ts';
 import { ZembleError } from '../../base/errors/index.ts';
-import { formatQuantity } from '../../base/quantity/index.ts';
+import { formatPlain, formatQuantity } from '../../base/quantity/index.ts';
 import {
   checkTime,
   needed,
@@ -160,10 +160,8 @@ function crossoverWords(scan: readonly Trial[], upToV: number, limit: number): s
     undefined,
   );
   if (!worst) return undefined;
-  return `Below that it distorts more: ${formatPercent(worst.distortion)} at ${formatQuantity(worst.levelV, 'V')} in, as where one half hands over to the other.`;
+  return `Below that it distorts more: ${formatPlain(100 * worst.distortion, 2)} % at ${formatQuantity(worst.levelV, 'V')} in.`;
 }
-
-const formatPercent = (ratio: number): string => `${Number((100 * ratio).toPrecision(2))} %`;
 
 /**
  * The level at which the limit is met if distortion goes as a power of the level; halfway where that says nothing.
