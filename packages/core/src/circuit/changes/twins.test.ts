@@ -1,6 +1,7 @@
 import type { Step } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
-import { circuitOf, markedCircuitOf } from '../../testing/circuits.ts';
+import { circuitOf, markedCircuitOf, seeded } from '../../testing/circuits.ts';
+import { fitChange } from './planned-values.ts';
 import { changeWords } from './words.ts';
 import { parseChangeLine } from '../../sheet/sheet/index.ts';
 import { channelTwins, twinSteps } from './twins.ts';
@@ -53,8 +54,32 @@ describe('two channels', () => {
     expect(nets.get('out_l')).toBe('out_r');
   });
 
-  it('are no neighbours of one channel', () => {
-    expect(channelTwins(markedCircuitOf('V1 9V vcc 0\nR1 10k vcc m\nR2 10k m 0')).parts.size).toBe(0);
+  it('are no neighbours of one channel, and no halves of one stage', () => {
+    const HALVES = `V1 15V vp 0\nV2 15V 0 vm\nQ1 bjt npn c=vp b=b1 e=e1\nQ2 bjt npn c=vm b=b2 e=e2
+      R1 0.47 e1 out\nR2 0.47 e2 out\nR3 1k vp b1\nR4 1k vm b2\nR5 8 out 0`;
+    for (const lines of ['V1 9V vcc 0\nR1 10k vcc m\nR2 10k m 0', HALVES])
+      expect(channelTwins(markedCircuitOf(lines)).parts.size).toBe(0);
+  });
+
+  it('are not found in one channel of many parts, whose designators pass a hundred', () => {
+    const random = seeded(11);
+    const any = (n: number) => Math.floor(n * random());
+    for (let k = 0; k < 60; k += 1) {
+      const lines = Array.from({ length: 104 + any(60) }, (_, i) => {
+        const value = ['1k', '10k', '100k', '47k', '22k', '1M'][any(6)]!;
+        return `R${i + 1} ${value} n${any(40)} ${random() < 0.3 ? '0' : `m${any(40)}`}`;
+      });
+      expect(channelTwins(markedCircuitOf(['V1 9V vcc 0', ...lines].join('\n'))).parts.size).toBe(0);
+    }
+  });
+
+  it('are found as long as one of them is not traced, and its nets are not known', () => {
+    const half = STEREO.split('\n').map((line, i) =>
+      i < 6 ? line : line.replace(/ \w+ \w+$/, ` p${i} q${i}`),
+    );
+    const { parts, nets } = channelTwins(markedCircuitOf(half.join('\n')));
+    expect(['C1', 'R1', 'R3'].map((ref) => parts.get(ref))).toEqual(['C101', 'R101', 'R103']);
+    expect(nets.get('a')).toBeUndefined();
   });
 });
 
@@ -74,6 +99,14 @@ describe('what is planned for both channels', () => {
       list.flatMap((s) => (s.do === 'add' ? Object.values(s.part.pins) : []));
     const shared = nets(steps).filter((net) => nets(other).includes(net));
     expect(new Set(shared)).toEqual(new Set(['0']));
+  });
+
+  it('brings the other up to one that was planned alone', () => {
+    const circuit = circuitOf(STEREO);
+    const planned = { ...circuit, changes: [fitChange('first', new Map([['R3', 22e3]]))] };
+    expect(twinSteps(planned, stepsOf(STEREO, 'R3 -> 33k'))).toEqual([
+      { do: 'fit', ref: 'R103', value: 33e3 },
+    ]);
   });
 
   it('is nothing for what both channels share, or one has alone', () => {

@@ -1,6 +1,14 @@
 import type { Step } from '@zemble/contract';
-import { netsOf, type Circuit, type LayerCircuit, type LayerPart } from '../circuit/index.ts';
-import { twinsOf } from '../continuity/index.ts';
+import {
+  markedValue,
+  netsOf,
+  type Circuit,
+  type LayerCircuit,
+  type LayerPart,
+  type Part,
+  type Value,
+} from '../circuit/index.ts';
+import { twinsBy } from '../continuity/index.ts';
 import { FreeNames } from './free-names.ts';
 import { buildLayer } from './layer.ts';
 import { readPin } from './pin.ts';
@@ -11,14 +19,12 @@ export interface ChannelTwins {
   readonly nets: ReadonlyMap<string, string>;
 }
 
-/** How the names of nets of two channels tell them apart (common practice): left and right, L and R, 1 and 2. */
+/** How the names of nets of two channels tell them apart (common practice): left and right, L and R. */
 const SIDES: readonly (readonly [RegExp, string])[] = [
   [/left/i, 'right'],
   [/right/i, 'left'],
   [/(?<=[a-z_.-])l(?=\d*$)|^l(?=\d*$)/i, 'r'],
   [/(?<=[a-z_.-])r(?=\d*$)|^r(?=\d*$)/i, 'l'],
-  [/1$/, '2'],
-  [/2$/, '1'],
 ];
 
 const sameCase = (like: string, text: string): string => {
@@ -33,30 +39,41 @@ function namedTwin(net: string, nets: ReadonlySet<string>): string | undefined {
   ).find((name) => name !== net && nets.has(name));
 }
 
-const areAlike = (a: LayerPart, b: LayerPart): boolean =>
-  a.kind === b.kind && a.value === b.value && a.model === b.model;
+/** Of two channels at most so many parts at one net may have no twin: one of them may have something of its own. */
+const MOST_ALONE = 1;
+/** Fewer pairs that hold together may be chance, or the two halves of one stage. */
+const FEWEST_PAIRS = 3;
 
 /**
  * The two channels of a circuit: parts that mirror one another by their designators, or are alike between nets that mirror one
- * another; nets that parts which do so are at in the same way, or that are called so. Neighbours in one channel are no twins.
+ * another; nets that parts which do so are at in the same way, or that are called so. What is alike by chance does not hold
+ * together: at a net of a channel, its parts have their twins at the net that mirrors it. Neighbours in one channel are no twins.
+ *
+ * @param came the parts as they came: what is printed on them says what is alike, whatever is planned for one of them
  */
-export function channelTwins(circuit: Pick<LayerCircuit, 'parts' | 'ground'>): ChannelTwins {
-  return new TwinSearch(circuit).run();
-}
+export const channelTwins = (
+  circuit: Pick<LayerCircuit, 'parts' | 'ground'>,
+  came: readonly Part[] = [],
+): ChannelTwins => new TwinSearch(circuit, came).run();
 
 class TwinSearch {
   private readonly byRef: ReadonlyMap<string, LayerPart>;
   private readonly circuit: Pick<LayerCircuit, 'parts' | 'ground'>;
   private readonly parts = new Map<string, string>();
   private readonly nets = new Map<string, string>();
+  private readonly marked: ReadonlyMap<string, Value | null>;
+  private readonly legs = new Map<string, number>();
 
-  constructor(circuit: Pick<LayerCircuit, 'parts' | 'ground'>) {
+  constructor(circuit: Pick<LayerCircuit, 'parts' | 'ground'>, came: readonly Part[]) {
     this.circuit = circuit;
+    this.marked = new Map(came.map((p) => [p.ref, markedValue(p)]));
+    for (const { pins } of circuit.parts)
+      for (const net of Object.values(pins)) this.legs.set(net, (this.legs.get(net) ?? 0) + 1);
     this.byRef = new Map(circuit.parts.map((p) => [p.ref, p]));
   }
 
   run(): ChannelTwins {
-    for (const [a, b] of twinsOf(this.circuit.parts))
+    for (const [a, b] of twinsBy(this.circuit.parts, (p) => this.worth(p)))
       if (a < b) this.pair(this.byRef.get(a)!, this.byRef.get(b)!);
     this.extend();
     const all = new Set(netsOf(this.circuit));
@@ -65,13 +82,66 @@ class TwinSearch {
       if (twin !== undefined && !this.nets.has(twin)) this.join(net, twin);
     }
     this.extend();
+    this.holdTogether();
+    if (this.parts.size < 2 * FEWEST_PAIRS) return { parts: new Map(), nets: new Map() };
     return {
       parts: this.parts,
       nets: new Map([...this.nets].filter(([net, twin]) => net !== twin)),
     };
   }
 
+  /** Lets go of pairs and nets that contradict one another, until those that are left hold together. */
+  private holdTogether(): void {
+    for (let isLess = true; isLess;) {
+      isLess = false;
+      for (const part of this.circuit.parts) {
+        const twin = this.byRef.get(this.parts.get(part.ref) ?? '');
+        if (!twin || this.isMirrored(part, twin)) continue;
+        this.parts.delete(part.ref);
+        this.parts.delete(twin.ref);
+        isLess = true;
+      }
+      for (const [net, twin] of this.nets) {
+        if (net === twin || this.alone(net) <= MOST_ALONE) continue;
+        this.nets.delete(net);
+        this.nets.delete(twin);
+        isLess = true;
+      }
+    }
+  }
+
+  /** Whether a pair lies in both channels alike: pin by pin at nets that mirror one another, and not all at the same ones. */
+  private isMirrored(part: LayerPart, twin: LayerPart): boolean {
+    const pins = Object.entries(part.pins);
+    const isAlike = ([pin, net]: [string, string]) => {
+      const other = twin.pins[pin];
+      if (other !== undefined && this.isOpen(net) !== this.isOpen(other)) return true;
+      return other === (this.nets.get(net) ?? (other === net ? net : undefined));
+    };
+    return pins.every(isAlike) && pins.some(([pin, net]) => twin.pins[pin] !== net);
+  }
+
+  /** Parts at a net that have no twin. */
+  private alone(net: string): number {
+    return this.circuit.parts.filter((p) => Object.values(p.pins).includes(net) && !this.parts.has(p.ref))
+      .length;
+  }
+
+  private worth(part: LayerPart): Value | null {
+    return this.marked.has(part.ref) ? this.marked.get(part.ref)! : part.value;
+  }
+
+  private areAlike(a: LayerPart, b: LayerPart): boolean {
+    return a.kind === b.kind && a.model === b.model && this.worth(a) === this.worth(b);
+  }
+
+  /** A net that one leg alone is at may be one with others: as long as it is not traced, it says nothing. */
+  private isOpen(net: string): boolean {
+    return this.legs.get(net) === 1;
+  }
+
   private join(a: string, b: string): boolean {
+    if (this.isOpen(a) !== this.isOpen(b)) return false;
     const [knownA, knownB] = [this.nets.get(a), this.nets.get(b)];
     if ((knownA !== undefined && knownA !== b) || (knownB !== undefined && knownB !== a)) return false;
     this.nets.set(a, b).set(b, a);
@@ -111,7 +181,7 @@ class TwinSearch {
       (p) =>
         p !== part &&
         !this.parts.has(p.ref) &&
-        areAlike(part, p) &&
+        this.areAlike(part, p) &&
         known.every(([pin, image]) => p.pins[pin] === image),
     );
     return found.length === 1 ? found[0] : undefined;
@@ -126,7 +196,7 @@ class TwinSearch {
  */
 export function twinSteps(circuit: Circuit, steps: readonly Step[]): readonly Step[] | null {
   const { circuit: planned } = buildLayer(circuit, 'planned');
-  const twins = channelTwins(planned);
+  const twins = channelTwins(planned, circuit.parts);
   if (twins.parts.size === 0) return null;
   const names = new FreeNames(circuit, planned);
   names.take(steps);

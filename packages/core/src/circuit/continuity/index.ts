@@ -19,5 +19,5 @@ export { withNetsOfNow } from './names-of-now.ts';
 export { formNets, type TracedNet, type TracedNets } from './nets.ts';
 export { beepSentence, whyBeep } from './words.ts';
 export { isTraced, renamedEnds, restated, retraced, tracedNames } from './retrace.ts';
-export { twinDifferences, twinsOf, type TwinDifference, type Twins } from './twins.ts';
+export { twinDifferences, twinsBy, twinsOf, type TwinDifference, type Twins } from './twins.ts';
 export { judgePinNote, readPinNote, type PinNote, type PinNoteVerdict } from './pin-notes.ts';

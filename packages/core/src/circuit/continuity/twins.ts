@@ -21,19 +21,30 @@ function counted(ref: string, by: number): string | undefined {
   return letters === undefined ? undefined : `${letters}${Number(number) + by}${unit}`;
 }
 
-const areAlike = (a: Part, b: Part): boolean =>
-  a.kind === b.kind && a.model === b.model && markedNumber(a) === markedNumber(b);
+/** Of the parts whose designators say that they are twins, so many are alike in two channels; by chance few are. */
+const LEAST_SHARE = 0.6;
 
-/** The parts that mirror one another in two channels, by their designators and values; none where too few do. */
-export function twinsOf(parts: readonly Part[]): Twins {
+/** What a part is told by. */
+type Told = Pick<Part, 'ref' | 'kind' | 'model'>;
+
+/** The parts that mirror one another in two channels, by their designators and what is printed on them; none where too few do. */
+export const twinsOf = (parts: readonly Part[]): Twins => twinsBy(parts, markedNumber);
+
+/** The same by values of another kind, as those of a layer. */
+export function twinsBy<P extends Told>(parts: readonly P[], worthOf: (part: P) => unknown): Twins {
+  const areAlike = (a: P, b: P) => a.kind === b.kind && a.model === b.model && worthOf(a) === worthOf(b);
   const byRef = new Map(parts.map((p) => [p.ref, p]));
-  const pairs = RULES.map((rule) =>
-    parts.flatMap((part): [string, string][] => {
+  const pairs = RULES.map((rule) => {
+    const called = parts.flatMap((part): [P, P][] => {
       const ref = rule(part.ref);
       const other = ref === undefined ? undefined : byRef.get(ref);
-      return other && areAlike(part, other) ? [[part.ref, other.ref]] : [];
-    }),
-  ).reduce((best, found) => (found.length > best.length ? found : best), []);
+      return other ? [[part, other]] : [];
+    });
+    const alike = called.filter(([part, other]) => areAlike(part, other));
+    return alike.length < LEAST_SHARE * called.length ? [] : alike;
+  })
+    .reduce((best, found) => (found.length > best.length ? found : best), [])
+    .map(([part, other]): [string, string] => [part.ref, other.ref]);
   if (pairs.length < FEWEST_PAIRS) return new Map();
   const taken = new Set(pairs.flat());
   // Each channel has one half of a package, as a rule.

@@ -1,5 +1,5 @@
 import { channelTwins, type ChannelTwins } from '../../../circuit/changes/index.ts';
-import type { LayerPart } from '../../../circuit/circuit/index.ts';
+import { netsOf, type LayerPart } from '../../../circuit/circuit/index.ts';
 import type { Place } from './place.ts';
 
 const known = new WeakMap<Place['circuit'], ChannelTwins>();
@@ -10,8 +10,13 @@ function twinsAt({ circuit }: Place): ChannelTwins {
   return made;
 }
 
-/** The net of the other channel; undefined where there is none. */
-export const twinNet = (place: Place, net: string): string | undefined => twinsAt(place).nets.get(net);
+/** The net of the other channel: by the channels of the circuit, else by a 1 or 2 at the end of its name; undefined where there is none. */
+export function twinNet(place: Place, net: string): string | undefined {
+  const [, stem, digit] = /^(.*)([12])$/.exec(net) ?? [];
+  const named = digit === undefined ? undefined : `${stem}${digit === '1' ? 2 : 1}`;
+  const isThere = named !== undefined && netsOf(place.circuit).includes(named);
+  return twinsAt(place).nets.get(net) ?? (isThere ? named : undefined);
+}
 
 /** Steps between the designators of two channels: R12 and R112. */
 const HUNDREDS = [100, -100];
