@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { drawerSchema, type UnitResource } from '@zemble/contract';
-import { benchSteps, documentFromResource } from '@zemble/core';
+import { benchSteps, documentFromResource, resolveLayer } from '@zemble/core';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { openTestApp, type TestApp } from './testing/test-app.ts';
 import { picture, upload } from './testing/upload.ts';
@@ -212,5 +212,35 @@ describe('ticks of the bench work', () => {
     expect(states()).toEqual(['dropped', 'done']);
     ({ unit } = await test.write('POST', `${root()}/undo`, { sequence: unit.sequence }));
     expect(states()).toEqual(['planned', 'planned']);
+  });
+
+  it('of a part that is added and fitted otherwise, also by its own plan, are one; undo leaves plans and drawer as they were', async () => {
+    const item = { id: randomUUID(), kind: 'resistor', value: 22_000, count: 4, place: 'A1' };
+    await test.write('POST', '/drawer/items', { items: [item] });
+    const part = { ref: 'R9', kind: 'resistor', pins: { a: 'a', b: '0' }, marked: '10k' };
+    const plans = {
+      first: [
+        { do: 'add', part },
+        { do: 'fit', ref: 'R9', value: 4700 },
+      ],
+      second: [{ do: 'fit', ref: 'R9', value: 22_000 }],
+    };
+    for (const [id, steps] of Object.entries(plans))
+      ({ unit } = await test.write('POST', `${root()}/changes`, {
+        change: { id, name: id, purpose: 'modification', state: 'planned', steps },
+      }));
+    const plansNow = () => unit.changes.map(({ change }) => [change.state, change.steps]);
+    const stock = async () => drawerSchema.parse((await test.get('/drawer')).body).items[0]!.count;
+    const planned = plansNow();
+    const work = benchSteps(documentFromResource(unit)).steps;
+    for (const { id, kind } of work)
+      if (kind !== 'check' && kind !== 'power') ({ unit } = await tick(id, true));
+    const { circuit } = documentFromResource(unit);
+    expect(resolveLayer(circuit, 'proven').parts.find((p) => p.ref === 'R9')!.value).toBe(22_000);
+    expect(unit.changes.map((c) => c.change.state)).toEqual(['done', 'dropped']);
+    expect(await stock()).toBe(3);
+    ({ unit } = await test.write('POST', `${root()}/undo`, { sequence: unit.sequence }));
+    expect(plansNow()).toEqual(planned);
+    expect(await stock()).toBe(4);
   });
 });

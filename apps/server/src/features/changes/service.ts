@@ -116,7 +116,7 @@ export async function updateChange(
 export async function tickInChange(
   unit: UnitModel,
   { words, isDone, measures }: TickRequest,
-  { row: { id }, change: ticked, step }: NonNullable<Tick['change']>,
+  { row: { id }, change: ticked, step, isRewritten }: NonNullable<Tick['change']>,
   replaced: Tick['replaced'],
   transaction: Transaction,
 ): Promise<void> {
@@ -137,7 +137,8 @@ export async function tickInChange(
       kind: step === undefined ? 'change' : 'bench',
       summary: `${said}${stands}${moved}`.trim(),
       inverse: [
-        step === undefined
+        // By itself the tick is taken back alone; with other steps than before, the change as it was.
+        step === undefined || isRewritten === true
           ? { op: 'set', of: 'change', id, values: { definition: before } }
           : { op: 'tick', id, step, done },
         ...less,

@@ -371,6 +371,57 @@ describe('several plans for one part', () => {
     expect(valueOf(after)).toEqual(valueOf([first, second]));
   });
 
+  it('ticked one after the other, leave the circuit that was planned, whatever they do to one another', () => {
+    const random = seeded(3);
+    const one = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)]!;
+    const R9 = { ref: 'R9', kind: 'resistor', pins: { a: 'out', b: '0' }, marked: 10_000 } as const;
+    for (let k = 0; k < 60; k += 1) {
+      let isIn = false;
+      const plans = Array.from({ length: 2 + Math.floor(3 * random()) }, (_, i) => {
+        const steps = Array.from({ length: 1 + Math.floor(2 * random()) }, (): Step => {
+          const value = one([4700, 22_000, 100_000]);
+          if (random() < 0.4) return { do: 'fit', ref: 'R1', value };
+          if (!isIn) {
+            isIn = true;
+            return { do: 'add', part: R9 };
+          }
+          const isOut = random() < 0.25;
+          if (!isOut)
+            return {
+              do: 'fit',
+              ref: 'R9',
+              value,
+              ...(random() < 0.3 ? { part: { technology: 'film' } } : {}),
+            };
+          isIn = false;
+          return { do: 'remove', ref: 'R9' };
+        });
+        return change(`c${i}`, steps);
+      });
+      const valuesOn = (layer: 'planned' | 'found', changes: readonly Change[]) =>
+        resolveLayer({ ...stage, changes }, layer)
+          .parts.map((p) => `${p.ref} ${p.value} ${'technology' in p ? p.technology : ''}`)
+          .sort();
+      let rows = plans.map((c, i) => ({ id: `row${i}`, version: 0, position: i, change: c as FileChange }));
+      const changes = () => rows.map((r) => r.change as Change);
+      for (let done = 0; done < 20; done += 1) {
+        const { steps } = stepsFor(stage, ...changes());
+        const next = steps.find((s) => s.ticks && s.done === undefined);
+        if (!next) break;
+        const tick = tickOf(
+          { changes: rows, ticks: {} },
+          steps,
+          next.id,
+          true,
+          `2026-01-01T10:${10 + done}:00.000Z`,
+        );
+        const now = new Map([tick.change!, ...tick.replaced].map((t) => [t.row.id, t.change]));
+        rows = rows.map((r) => ({ ...r, change: now.get(r.id) ?? r.change }));
+        expect(valuesOn('planned', changes()), JSON.stringify(plans)).toEqual(valuesOn('planned', plans));
+      }
+    }
+  });
+
   it('that end where they began are nothing to solder', () => {
     const { steps, problems } = stepsFor(stage, fit('first', 220_000), fit('second', 100_000));
     expect(steps).toEqual([]);

@@ -1,4 +1,4 @@
-import type { BenchTicks, Done, FileChange, Step, Thing, UnitResource } from '@zemble/contract';
+import type { BenchTicks, Done, FileChange, Thing, UnitResource } from '@zemble/contract';
 import type { BenchStep, Ticks } from './bench-step.ts';
 
 type Ticked = Pick<UnitResource, 'changes' | 'ticks'>;
@@ -7,7 +7,13 @@ type ChangeRow = UnitResource['changes'][number];
 /** What a tick does to the record of a unit. */
 export interface Tick {
   /** The change that it belongs to, as it is then; with the step, where one of its own is ticked. */
-  readonly change: { readonly row: ChangeRow; readonly change: FileChange; readonly step?: number } | null;
+  readonly change: {
+    readonly row: ChangeRow;
+    readonly change: FileChange;
+    readonly step?: number;
+    /** Its steps are others than before, and not only ticked. */
+    readonly isRewritten?: boolean;
+  } | null;
   /** Plans that do less from now on, since what they had for the part was replaced. */
   readonly replaced: readonly { readonly row: ChangeRow; readonly change: FileChange }[];
   /** What is put beside the unit's fields, where no change has the step. */
@@ -32,10 +38,15 @@ export function tickOf(
   const row = unit.changes.find(({ change }) => change.id === step?.ticks?.change);
   if (row && step?.ticks && !isWayBack(id)) {
     const { step: index } = step.ticks;
-    const own = isDone && step.as ? withStep(row.change, index, step.as) : row.change;
-    const change = withStepTicked(own, index, isDone ? { at } : undefined, at);
-    const replaced = isDone ? withoutReplaced(unit, step.replaces ?? [], at) : [];
-    return { change: { row, change, step: index }, replaced, ticks: null };
+    const own = isDone ? asSoldered(row.change, step, index) : { change: row.change, at: index };
+    const change = withStepTicked(own.change, own.at, isDone ? { at } : undefined, at);
+    const others = (step.replaces ?? []).filter((r) => r.change !== row.change.id);
+    const isRewritten = own.change !== row.change;
+    return {
+      change: { row, change, step: index, ...(isRewritten ? { isRewritten } : {}) },
+      replaced: isDone ? withoutReplaced(unit, others, at) : [],
+      ticks: null,
+    };
   }
   const was = Object.hasOwn(unit.ticks, id) ? unit.ticks[id]! : null;
   const ticks: Thing = { at: ['ticks', id], was: was as Thing['was'], now: isDone ? { at } : null };
@@ -43,11 +54,17 @@ export function tickOf(
   return { change: isLast ? { row, change: inState(row.change, 'undone', at) } : null, replaced: [], ticks };
 }
 
-/** A change with one of its steps as it was soldered. */
-const withStep = (change: FileChange, index: number, step: Step): FileChange => ({
-  ...change,
-  steps: change.steps.with(index, step),
-});
+/** A change as one of its steps was soldered: without its own steps that are not, since that one was; and where the step is then. */
+function asSoldered(
+  change: FileChange,
+  { as, replaces = [] }: BenchStep,
+  index: number,
+): { readonly change: FileChange; readonly at: number } {
+  const gone = new Set(replaces.flatMap((r) => (r.change === change.id ? [r.step] : [])));
+  if (!as && gone.size === 0) return { change, at: index };
+  const steps = change.steps.map((step, i) => (i === index && as ? as : step)).filter((_, i) => !gone.has(i));
+  return { change: { ...change, steps }, at: index - [...gone].filter((i) => i < index).length };
+}
 
 /** Plans without steps that another one was soldered in place of; dropped where nothing is left of them. */
 function withoutReplaced({ changes }: Ticked, gone: readonly Ticks[], at: string): Tick['replaced'] {
