@@ -12,12 +12,13 @@ export function readCsv(text: string, options: { readonly skipsEmpty?: boolean }
     delimiter: delimiterOf(text),
     skipEmptyLines: options.skipsEmpty === true ? 'greedy' : false,
   });
-  return data.map((cells) => cells.map((cell) => cell.trim().replace(/^'(?=[=+\-@\t\r])/, '')));
+  return data.map((cells) => cells.map((cell) => cell.trim().replace(/^'(?='*[=+\-@\t\r])/, '')));
 }
 
 /** A table under its head that `readCsv` reads back, and a spreadsheet does not take for formulas. */
 export const writeCsv = (fields: readonly string[], rows: readonly (readonly unknown[])[]): string =>
   Papa.unparse(
     { fields: [...fields], data: rows.map((row) => [...row]) },
-    { escapeFormulae: true, newline: '\n' },
+    // What has the mark already gets one more, so that its own comes back.
+    { escapeFormulae: /^'*[=+\-@\t\r]/, newline: '\n' },
   );

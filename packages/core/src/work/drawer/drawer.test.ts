@@ -89,8 +89,7 @@ pot,100k,,,,2,D1`);
       power: fc.constantFrom(undefined, 0.25, 5),
       technology: fc.constantFrom(undefined, 'film' as const, 'carbon film' as const),
       count: fc.integer({ min: 0, max: 900 }),
-      // An apostrophe before a formula's mark is what keeps it from being one.
-      place: fc.string({ maxLength: 12 }).map((s) => s.replace(/^'+/, '').trim()),
+      place: fc.string({ maxLength: 12 }).map((s) => s.trim()),
     });
     fc.assert(
       fc.property(
