@@ -109,7 +109,10 @@ function LoadedUnit({ unit: stored }: { unit: UnitResource }) {
       <LatestAnalysisContext value={latestAnalysis}>
         <AnalysedContext value={analysed}>
           <TrialContext value={trying}>
-            <SelectionProvider testPoints={saved.path?.testPoints}>
+            <SelectionProvider
+              testPoints={saved.path?.testPoints}
+              isMeasuring={pathname.endsWith('/measure')}
+            >
               <div className={styles.unit}>
                 <LaterUnit>
                   <LaterTopBar />

@@ -104,7 +104,9 @@ export function showInUnit(
         <UnitContext value={{ unit, document, problems: [], warnings, change }}>
           <AnalysedContext value={{ analysis, why: null, readoutId, setReadoutId }}>
             <TrialContext value={{ trial, setTrial, controls, setControls, tried }}>
-              <SelectionProvider testPoints={[]}>{children}</SelectionProvider>
+              <SelectionProvider testPoints={[]} isMeasuring={false}>
+                {children}
+              </SelectionProvider>
             </TrialContext>
           </AnalysedContext>
         </UnitContext>

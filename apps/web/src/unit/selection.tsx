@@ -14,15 +14,25 @@ export interface Selection {
 
 const Context = createContext<Selection | null>(null);
 
-/** @param testPoints of the path: choosing one chooses its net too */
+/**
+ * @param testPoints of the path: choosing one chooses its net too
+ * @param isMeasuring a run begins with what has not been measured: what was chosen elsewhere is let go when it is turned to
+ */
 export function SelectionProvider({
   testPoints,
+  isMeasuring,
   children,
 }: {
   testPoints: PathData['testPoints'];
+  isMeasuring: boolean;
   children: ReactNode;
 }) {
   const [selectedRef, selectRef] = useState<string | null>(null);
+  const [wasMeasuring, setWasMeasuring] = useState(isMeasuring);
+  if (isMeasuring !== wasMeasuring) {
+    setWasMeasuring(isMeasuring);
+    if (isMeasuring) selectRef(null);
+  }
   const [selectedNet, selectNet] = useState<string | null>(null);
   const [selectedPoint, setSelectedPoint] = useState<string | null>(null);
   const selectPoint = useCallback(

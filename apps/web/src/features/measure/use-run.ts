@@ -8,7 +8,7 @@ import {
   type Part,
   type Verdict,
 } from '@zemble/core';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { newId } from '../../api/new-id.ts';
 import { useLayer } from '../../unit/layer.tsx';
 import { useAnalysed } from '../../unit/analysed.tsx';
@@ -84,11 +84,6 @@ export function useRun(shown: ReadonlyMap<string, number>) {
   const [order, setOrder] = useState<Order>('as typed');
   const rank = useMemo(() => rankBy(order, unit, weighed), [order, unit, weighed]);
   const parts = useMemo(() => ordered(measuredParts(unit, judged), rank), [unit, judged, rank]);
-  // A run begins with what has not been measured: a part that has its reading is let go, one that is chosen to be measured stays.
-  const [wasMeasured] = useState(() => parts.some((p) => p.part.ref === selectedRef && p.reading));
-  useEffect(() => {
-    if (wasMeasured) selectRef(null);
-  }, [wasMeasured, selectRef]);
   const [skipped, setSkipped] = useState<ReadonlySet<string>>(new Set());
   const [condition, setCondition] = useState<ReadingCondition>(() =>
     localStorage.getItem(CONDITION_KEY) === 'in circuit' ? 'in circuit' : 'leg lifted',
