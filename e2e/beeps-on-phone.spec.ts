@@ -88,7 +88,7 @@ test('a small board is traced from two photos by beeping, with one hand on a pho
   await page.getByText('Bottom', { exact: true }).tap();
   await expect(shown(page, 'Bottom')).toBeVisible();
   await page.getByLabel('Side that is seen').click();
-  await page.getByTitle('Solder side').click();
+  await page.getByTitle('Solder side', { exact: true }).click();
   await page.getByLabel('Line up with another photo').click();
   await page.locator('.ant-select-item-option-content', { hasText: 'Top' }).click();
   await tap(page, 'Bottom', [0.9, 0.3]);

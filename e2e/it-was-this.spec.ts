@@ -22,7 +22,7 @@ test('a first check that found it ends the search with its cause, asks for proof
   // Damage is marked on the photo, blamed, and proved.
   await page.getByText('Photo', { exact: true }).click();
   await page.getByLabel('Mark damage').click();
-  await page.getByTitle('cracked joint').click();
+  await page.getByTitle('cracked joint', { exact: true }).click();
   await page.locator('.photo-board-photo-picture').click({ position: { x: 120, y: 90 } });
   await page.getByRole('button', { name: /^It was this: cracked joint/ }).click();
   await expect(cause).toContainText('cracked joint');

@@ -14,7 +14,7 @@ test('a capacitor that cannot be measured follows from what a known one changed'
   await dialog.getByLabel('Rate after').fill('1.4Hz');
   await expect(dialog.getByRole('status')).toContainText('65.5 nF ± 2 nF');
   await dialog.getByLabel('Part that it is').click();
-  await page.getByTitle('C7').click();
+  await page.getByTitle('C7', { exact: true }).click();
   await dialog.getByRole('button', { name: 'Take it for C7' }).click();
   await expect(page.getByRole('row').filter({ hasText: 'C7' })).toContainText('65.53 nF');
   await saved(page);

@@ -115,9 +115,10 @@ function lookedWords(seconds: number): string {
 
 /** Parts of a run at which an oscillation is looked for: each a fifth longer than the one before. */
 const LOOKS = Array.from({ length: 20 }, (_, i) => 1.2 ** (i - 20));
-/** What an oscillation is then must be what it was in a fifth of the run: its period to this part, its swing to that. */
-const SAME_PERIOD = 5e-4;
-const SAME_SWING = 0.01;
+/** What an oscillation is then must be what it was when the run was so much shorter: its period to this part, its swing to that. */
+const SEEN_AGAIN = 2;
+const SAME_PERIOD = 2e-4;
+const SAME_SWING = 3e-3;
 /** What is slowest has settled to a thousandth after so many of its time constants. */
 const SETTLED_TIMES = 7;
 /** An oscillation is followed for at most so many periods until what is slow has settled. */
@@ -139,7 +140,7 @@ interface Seen {
 }
 
 /**
- * The oscillation at a net once it is steady: what repeats itself, and still does so alike when it has gone on for five times as
+ * The oscillation at a net once it is steady: what repeats itself, and still does so alike when it has gone on for twice as
  * long, and until the slowest thing about the operating point has settled; what only rings has died away by then.
  */
 function steadyFrom(
@@ -179,7 +180,7 @@ function steadyFrom(
       if (first === null || untilS > first.atS) first = { atS: untilS, oscillation };
       return isLong && isKept(trace, oscillation) ? { oscillation, isSettled: false } : null;
     }
-    if (untilS < GROWTH * first.atS) return null;
+    if (untilS < SEEN_AGAIN * first.atS) return null;
     const isSettled = untilS >= SETTLED_TIMES * slowS;
     return isSettled || isLong ? { oscillation, isSettled } : null;
   };
