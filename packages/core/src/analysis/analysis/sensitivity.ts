@@ -1,10 +1,6 @@
-import type { LayerCircuit } from '../../circuit/circuit/index.ts';
-import { ZembleError } from '../../base/errors/index.ts';
 import { divide, magnitude, type Phasor } from './small-signal.ts';
 import { type AnalysisSession } from './session.ts';
 import { transfer, transferInput } from './transfer.ts';
-import { RealSolver } from './real-solver.ts';
-import { System } from './system.ts';
 
 /** A part of which the slope is asked, at its main value. */
 export interface TurnedPart {
@@ -47,7 +43,6 @@ export class AdjointSlopes {
   private readonly parts: readonly TurnedPart[];
   private readonly point: Float64Array;
   private known: readonly Float64Array[] | undefined;
-  private linearised: PointMover | undefined;
   private changes: readonly MatrixChange[] | undefined;
 
   /** Throws a ZembleError where there is no operating point. */
@@ -129,11 +124,6 @@ export class AdjointSlopes {
     );
   }
 
-  private get mover(): PointMover {
-    this.linearised ??= new PointMover(this.session);
-    return this.linearised;
-  }
-
   /** The imbalance of every part, computed once. */
   private imbalances(): readonly Float64Array[] {
     this.known ??= this.parts.map((part) => this.imbalance(part));
@@ -164,13 +154,13 @@ export class AdjointSlopes {
   private pointMoves(): (Float64Array | null)[] {
     const { system } = this.session;
     return this.imbalances().map((imbalance) =>
-      system.isLinear || imbalance.every((v) => v === 0) ? null : this.mover.move(imbalance),
+      system.isLinear || imbalance.every((v) => v === 0) ? null : this.session.moveOf(imbalance),
     );
   }
 
   /** d x / d (relative deviation) of the operating point by unknown, a part each. */
   moves(): Float64Array[] {
-    return this.imbalances().map((imbalance) => this.mover.move(imbalance));
+    return this.imbalances().map((imbalance) => this.session.moveOf(imbalance));
   }
 
   /** The resistance between a net and the ground for direct current, about the operating point, ohm. */
@@ -178,21 +168,21 @@ export class AdjointSlopes {
     const node = this.session.system.node(net);
     const injected = new Float64Array(this.session.system.size + 1);
     injected[node] = -1;
-    return this.mover.move(injected)[node]!;
+    return this.session.moveOf(injected)[node]!;
   }
 
   /**
    * How far the operating point moves, to first order, when devices are others of their type: by unknown, a device each.
    *
-   * @param changed the same circuit with other parameters of those devices
+   * @param changed on the same circuit with other parameters of those devices
    */
-  movesOfTypes(changed: LayerCircuit, refs: readonly string[]): Float64Array[] {
-    const other = new System(changed);
+  movesOfTypes(changed: AnalysisSession, refs: readonly string[]): Float64Array[] {
+    const other = changed.system;
     return refs.map((ref) => {
       const own = ownEvaluation(this.session, ref, this.point).f;
       const imbalance = other.evaluationOf(ref, this.point).f.map((v, row) => v - own[row]!);
       imbalance[0] = 0;
-      return this.mover.move(imbalance);
+      return this.session.moveOf(imbalance);
     });
   }
 
@@ -251,30 +241,6 @@ export class AdjointSlopes {
       im += w.re[row]! * ti + w.im[row]! * tr;
     }
     return { re, im };
-  }
-}
-
-/** The linearised circuit at direct current: what an imbalance of its equations moves the operating point by. */
-class PointMover {
-  private readonly solver: RealSolver;
-  private readonly size: number;
-
-  /** Throws a ZembleError where the linearised circuit has no single solution. */
-  constructor(session: AnalysisSession) {
-    const { system } = session;
-    this.solver = new RealSolver(system);
-    const singular = this.solver.factor(Float64Array.from(session.smallSignal.g));
-    if (singular >= 0) throw new ZembleError(system.singularAt(singular));
-    this.size = system.size + 1;
-  }
-
-  move(imbalance: Float64Array): Float64Array {
-    const move = new Float64Array(this.size);
-    this.solver.solve(
-      imbalance.map((v) => -v),
-      move,
-    );
-    return move;
   }
 }
 

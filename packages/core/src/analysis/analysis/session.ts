@@ -9,7 +9,9 @@ import {
   type Value,
 } from '../../circuit/circuit/index.ts';
 import { ZembleError, type Problem } from '../../base/errors/index.ts';
+import { isSame } from '../../base/text/index.ts';
 import { operatingPoint, PointSearch, type OperatingPoint } from './operating-point.ts';
+import { RealSolver } from './real-solver.ts';
 import { SmallSignal } from './small-signal.ts';
 import { System } from './system.ts';
 
@@ -38,6 +40,9 @@ interface Bench {
   holder: AnalysisSession | null;
   smallSignal: SmallSignal | null;
   linearisedFor: AnalysisSession | null;
+  /** The linearised circuit at direct current, and whose. */
+  readonly direct: RealSolver;
+  directFor: AnalysisSession | null;
   /** What floats or stands in a ring of sources; null until it was looked for. */
   floating: readonly Problem[] | null;
 }
@@ -78,6 +83,8 @@ export class AnalysisSession {
       holder: this,
       smallSignal: null,
       linearisedFor: null,
+      direct: new RealSolver(system),
+      directFor: null,
       floating: null,
     };
   }
@@ -130,6 +137,22 @@ export class AnalysisSession {
     }
     const parts = this.circuit.parts.map((p) => variedPart(p, variant, this.circuit.parts));
     return new AnalysisSession({ ...this.circuit, parts });
+  }
+
+  /** Whether another circuit differs from this one in values only that are turned in place. */
+  serves(circuit: LayerCircuit): boolean {
+    return this.valuesTo(circuit) !== null;
+  }
+
+  /** A session on another circuit, which shares these equations where they serve it. Throws what assembling throws. */
+  on(circuit: LayerCircuit): AnalysisSession {
+    const values = this.valuesTo(circuit);
+    return values ? this.withValues(values) : new AnalysisSession(circuit);
+  }
+
+  private valuesTo(circuit: LayerCircuit): ReadonlyMap<string, number> | null {
+    const values = valuesBetween(this.circuit, circuit);
+    return values && [...values.keys()].every((ref) => this.bench.system.canTurn(ref)) ? values : null;
   }
 
   private withValues(values: ReadonlyMap<string, Value>): AnalysisSession {
@@ -197,6 +220,29 @@ export class AnalysisSession {
     return point.x;
   }
 
+  /**
+   * How far an imbalance of the equations moves the operating point, to first order, by unknown.
+   *
+   * @param imbalance by row
+   * Throws a ZembleError where there is no operating point, or the linearised circuit has no single solution.
+   */
+  moveOf(imbalance: Float64Array): Float64Array {
+    const { bench } = this;
+    if (bench.directFor !== this) {
+      bench.directFor = null;
+      const { g } = this.smallSignal;
+      const singular = bench.direct.factor(Float64Array.from(g));
+      if (singular >= 0) throw new ZembleError(bench.system.singularAt(singular));
+      bench.directFor = this;
+    }
+    const move = new Float64Array(imbalance.length);
+    bench.direct.solve(
+      imbalance.map((v) => -v),
+      move,
+    );
+    return move;
+  }
+
   get smallSignal(): SmallSignal {
     const { bench } = this;
     const { system } = this;
@@ -207,6 +253,22 @@ export class AnalysisSession {
     bench.linearisedFor = this;
     return bench.smallSignal;
   }
+}
+
+/** The values in which one circuit differs from another, by designator; null where they differ in anything else. */
+function valuesBetween(one: LayerCircuit, other: LayerCircuit): Map<string, number> | null {
+  const isAlike =
+    one.ground === other.ground && one.models === other.models && one.parts.length === other.parts.length;
+  if (!isAlike) return null;
+  const values = new Map<string, number>();
+  for (let i = 0; i < one.parts.length; i += 1) {
+    const [a, b] = [one.parts[i]!, other.parts[i]!];
+    if (a === b) continue;
+    const isTurned = typeof a.value === 'number' && typeof b.value === 'number' && a.value !== b.value;
+    if (!isSame(a, isTurned ? { ...b, value: a.value } : b)) return null;
+    if (isTurned) values.set(b.ref, Number(b.value));
+  }
+  return values;
 }
 
 /** An alternating voltage of this size and frequency that feeds a rectifier or a transformer is a supply and no signal. */

@@ -9,18 +9,27 @@ const LITTLE_LOAD = 0.02;
 
 const leakOf = (net: string) => `#${net}`;
 
-/** A circuit with a leak at every net, which a voltmeter can take the place of. */
-export function withLeaks(circuit: LayerCircuit): LayerCircuit {
-  const leaks = netsOf(circuit)
-    .filter((net) => net !== circuit.ground)
-    .map((net): LayerPart => ({
+/**
+ * A circuit with a leak at every net, which a voltmeter can take the place of.
+ *
+ * @param leaks by net, those of circuits with the same ground before: one that is there is taken again
+ */
+export function withLeaks(circuit: LayerCircuit, leaks = new Map<string, LayerPart>()): LayerCircuit {
+  const parts = [...circuit.parts];
+  for (const net of netsOf(circuit)) {
+    if (net === circuit.ground) continue;
+    const pins = { a: net, b: circuit.ground };
+    const leak = leaks.get(net) ?? {
       ref: leakOf(net),
       kind: 'resistor',
-      pins: { a: net, b: circuit.ground },
+      pins,
       value: LEAK_OHM,
       tolerance: 0,
-    }));
-  return { ...circuit, parts: [...circuit.parts, ...leaks] };
+    };
+    leaks.set(net, leak);
+    parts.push(leak);
+  }
+  return { ...circuit, parts };
 }
 
 /**
@@ -34,13 +43,13 @@ export class Voltmeter {
   readonly slopes: AdjointSlopes;
 
   /**
-   * @param circuit from `withLeaks`
+   * @param session on a circuit from `withLeaks`
    * @param spread parts whose slopes are wanted as well
    */
-  constructor(circuit: LayerCircuit, spread: (session: AnalysisSession) => readonly SpreadPart[] = () => []) {
-    this.session = new AnalysisSession(circuit);
-    this.point = Float64Array.from(this.session.operatingPoint());
-    this.slopes = new AdjointSlopes(this.session, spread(this.session));
+  constructor(session: AnalysisSession, spread: readonly SpreadPart[] = []) {
+    this.session = session;
+    this.point = Float64Array.from(session.operatingPoint());
+    this.slopes = new AdjointSlopes(session, spread);
   }
 
   /** The voltage of a net without the meter, V. */
@@ -60,7 +69,7 @@ export class Voltmeter {
 
 /** What a voltmeter of 10 Mohm shows at every net of a circuit that is on, V, by net. Throws as `Voltmeter` does. */
 export function shownVolts(circuit: LayerCircuit): ReadonlyMap<string, number> {
-  const meter = new Voltmeter(withLeaks(circuit));
+  const meter = new Voltmeter(new AnalysisSession(withLeaks(circuit)));
   return new Map(
     netsOf(circuit)
       .filter((net) => net !== circuit.ground)

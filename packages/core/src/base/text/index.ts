@@ -1,2 +1,3 @@
 export { delimiterOf, readCsv, writeCsv } from './csv.ts';
+export { isSame } from './same.ts';
 export { whyNotKept } from './why-not-kept.ts';

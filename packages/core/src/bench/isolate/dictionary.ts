@@ -2,7 +2,7 @@ import { netsOf, type LayerCircuit, type LayerPart } from '../../circuit/circuit
 import { formatQuantity } from '../../base/quantity/index.ts';
 import { agreement, Separation } from './likelihood.ts';
 import { faultsOfPart, type PartFault } from './part-faults.ts';
-import { predict, sigmaOf, type Prediction, type Quantity } from './prediction.ts';
+import { Predictor, sigmaOf, type Prediction, type Quantity } from './prediction.ts';
 import { entropy } from './suspects.ts';
 
 /** What was measured: V, ohm, F, or V peak for a level with the signal sources on. Null is overload. */
@@ -76,11 +76,12 @@ export function faultDictionary(
   const { index, of } = options.share ?? { index: 0, of: 1 };
   const own = [[null], ...modes].filter((_, i) => i % of === index);
   const nothing = quantities.map(() => null);
+  const predictor = new Predictor(quantities, circuit);
   return own.flatMap((faults, i) => {
     options.onProgress?.(i / own.length);
     const entries = faults.map((fault) => ({
       fault,
-      predicted: predict(fault ? fault.apply(circuit) : circuit, quantities, circuit) ?? nothing,
+      predicted: predictor.of(fault ? fault.apply(circuit) : circuit) ?? nothing,
     }));
     return faults.length > 1 ? graded(entries) : entries;
   });
@@ -289,11 +290,12 @@ export function tellingReadings(
   const modes = parts
     .flatMap((p) => byMode(faultsOfPart(p)))
     .filter(([fault]) => chance.has(`${fault!.ref} ${fault!.mode}`));
+  const predictor = new Predictor(quantities, circuit);
   const entries = modes.flatMap((faults) =>
     faults.map((fault) => ({
       fault,
       probability: chance.get(`${fault.ref} ${fault.mode}`)! / faults.length,
-      predicted: predict(fault.apply(circuit), quantities, circuit) ?? quantities.map(() => null),
+      predicted: predictor.of(fault.apply(circuit)) ?? quantities.map(() => null),
     })),
   );
   const posterior = entries.map((e) => e.probability);

@@ -40,7 +40,7 @@ export function expectedVoltage(
     switch (unit) {
       case 'V': {
         // The meter loads the net that it stands at: what it shows is what is expected.
-        meter ??= new Voltmeter(withLeaks(session.circuit));
+        meter ??= new Voltmeter(new AnalysisSession(withLeaks(session.circuit)));
         const shown = meter.shown(net);
         const room = Math.max(LEAST_V, SHARE * Math.abs(shown));
         return { low: shown - room, high: shown + room };

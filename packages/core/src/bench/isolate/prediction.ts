@@ -1,5 +1,5 @@
 import type { OwnModel } from '@zemble/contract';
-import { spreadParts, type AnalysisSession, type SpreadPart } from '../../analysis/analysis/index.ts';
+import { AnalysisSession, spreadParts, type SpreadPart } from '../../analysis/analysis/index.ts';
 import { netsOf, usualTolerance, type LayerCircuit, type LayerPart } from '../../circuit/circuit/index.ts';
 import { ZembleError } from '../../base/errors/index.ts';
 import { modelParameters, TYPE_SPREAD } from '../../circuit/models/index.ts';
@@ -40,27 +40,50 @@ const CAP_FLOOR_F = 5e-11;
 const OHM_FLOOR = 0.5;
 
 /**
- * What a circuit would read, a prediction for every quantity; null for one that cannot be computed by itself.
- *
- * @param circuit with the fault in it
- * @param sound the circuit without it: nets that only the faulty part touched are still there on the board
- * @returns null where the circuit has no operating point
+ * What circuits would read that are one another's neighbours: what was assembled for one serves the next, where they differ in
+ * values only.
  */
-export function predict(
-  circuit: LayerCircuit,
-  quantities: readonly Quantity[],
-  sound: LayerCircuit,
-): (Prediction | null)[] | null {
-  const isPowered = quantities.some((q) => q.kind === 'dcv' || q.kind === 'level');
-  const powered = isPowered ? orNull(() => new Powered(circuit)) : null;
-  if (isPowered && !powered) return null;
-  return quantities.map((q) =>
-    orNull(() => {
-      if (q.kind === 'dcv') return powered!.volt(q.net, q.minus);
-      if (q.kind === 'level') return powered!.level(q.net, q.frequencyHz);
-      return unpowered(circuit, sound, q.kind, q.red, q.black);
-    }),
-  );
+export class Predictor {
+  private readonly quantities: readonly Quantity[];
+  private readonly sound: LayerCircuit;
+  private readonly isPowered: boolean;
+  private readonly leaks = new Map<string, LayerPart>();
+  private readonly types = new Types();
+  private first: Powered | null = null;
+  private last: Powered | null = null;
+
+  /** @param sound the circuit without a fault: nets that only a faulty part touched are still there on the board */
+  constructor(quantities: readonly Quantity[], sound: LayerCircuit) {
+    this.quantities = quantities;
+    this.sound = sound;
+    this.isPowered = quantities.some((q) => q.kind === 'dcv' || q.kind === 'level');
+  }
+
+  /**
+   * A prediction for every quantity; null for one that cannot be computed by itself.
+   *
+   * @param circuit with the fault in it
+   * @returns null where the circuit has no operating point
+   */
+  of(circuit: LayerCircuit): (Prediction | null)[] | null {
+    const powered = this.isPowered ? orNull(() => this.powered(circuit)) : null;
+    if (this.isPowered && !powered) return null;
+    return this.quantities.map((q) =>
+      orNull(() => {
+        if (q.kind === 'dcv') return powered!.volt(q.net, q.minus);
+        if (q.kind === 'level') return powered!.level(q.net, q.frequencyHz);
+        return unpowered(circuit, this.sound, q.kind, q.red, q.black);
+      }),
+    );
+  }
+
+  private powered(circuit: LayerCircuit): Powered {
+    const leaking = withLeaks(circuit, this.leaks);
+    const near = [this.last, this.first].find((p) => p?.meter.session.serves(leaking));
+    this.last = new Powered(leaking, this.types, near ?? null);
+    this.first ??= this.last;
+    return this.last;
+  }
 }
 
 /** What something answers, or null where it cannot be computed. */
@@ -129,44 +152,77 @@ function spreadOf(circuit: LayerCircuit): SpreadPart[] {
   return [...spreadParts(circuit, usualTolerance), ...others];
 }
 
+/** A part as it may be of its type, and how many steps of that are a sigma. */
+interface Otherwise {
+  readonly part: LayerPart;
+  readonly stepsASigma: number;
+}
+
+/** How parts of one circuit may differ from their types, looked up once for each. */
+class Types {
+  private readonly known = new Map<LayerPart, readonly Otherwise[]>();
+
+  of(part: LayerPart, models: readonly OwnModel[]): readonly Otherwise[] {
+    const known =
+      this.known.get(part) ??
+      typeSpreads(part, models).map(({ params, stepsASigma }) => ({
+        part: { ...part, params: { ...part.params, ...params } } as LayerPart,
+        stepsASigma,
+      }));
+    this.known.set(part, known);
+    return known;
+  }
+}
+
+/** A circuit with its parts otherwise than their types are, and which they are. */
+interface Others {
+  readonly session: AnalysisSession;
+  readonly differing: readonly Otherwise[];
+}
+
+/** The circuit with the parts different that have so many ways in which they may be; null where none has. */
+function othersOf(circuit: LayerCircuit, types: Types, k: 0 | 1, near: Others | null): Others | null {
+  const differing: Otherwise[] = [];
+  const parts = circuit.parts.map((part) => {
+    const other = types.of(part, circuit.models ?? [])[k];
+    if (other) differing.push(other);
+    return other?.part ?? part;
+  });
+  if (differing.length === 0) return null;
+  const changed = { ...circuit, parts };
+  return { session: near?.session.on(changed) ?? new AnalysisSession(changed), differing };
+}
+
 /** The circuit switched on. */
 class Powered {
+  readonly meter: Voltmeter;
   private readonly circuit: LayerCircuit;
-  private readonly meter: Voltmeter;
+  /** With the first way, and with the second, in which parts differ from their types. */
+  private readonly others: readonly [Others | null, Others | null];
   /** What every source of spread moves the unknowns by, one sigma each. */
   private readonly moves: readonly Float64Array[];
 
-  constructor(circuit: LayerCircuit) {
-    this.circuit = withLeaks(circuit);
-    const all = spreadOf(this.circuit);
-    const turned = ({ system }: AnalysisSession) => all.filter((p) => system.canTurn(p.ref));
-    this.meter = new Voltmeter(this.circuit, turned);
-    const spread = turned(this.meter.session);
-    const byTolerance = this.meter.slopes
+  /**
+   * @param circuit from `withLeaks`
+   * @param near one that serves the circuit, with what it has assembled
+   */
+  constructor(circuit: LayerCircuit, types: Types, near: Powered | null) {
+    this.circuit = circuit;
+    const session = near?.meter.session.on(circuit) ?? new AnalysisSession(circuit);
+    const spread = spreadOf(circuit).filter((p) => session.system.canTurn(p.ref));
+    this.meter = new Voltmeter(session, spread);
+    const [one, two] = near?.others ?? [null, null];
+    this.others = [othersOf(circuit, types, 0, one), othersOf(circuit, types, 1, two)];
+    const { slopes } = this.meter;
+    const byTolerance = slopes
       .moves()
       .map((move, i) => move.map((v) => v * spread[i]!.tolerance * UNIFORM_SIGMA));
-    this.moves = [...byTolerance, ...this.typeMoves()];
-  }
-
-  /** The moves by the spread of types: all first ways in which parts differ at once, then all second ones. */
-  private typeMoves(): Float64Array[] {
-    const ways = this.circuit.parts.map((part) => typeSpreads(part, this.circuit.models ?? []));
-    return [0, 1].flatMap((k) => {
-      const parts = this.circuit.parts.map((p, i): LayerPart => {
-        const way = ways[i]![k];
-        return way ? ({ ...p, params: { ...p.params, ...way.params } } as LayerPart) : p;
-      });
-      const differing = this.circuit.parts.flatMap((p, i) =>
-        ways[i]![k] ? [{ ref: p.ref, way: ways[i]![k]! }] : [],
-      );
-      if (differing.length === 0) return [];
-      return this.meter.slopes
-        .movesOfTypes(
-          { ...this.circuit, parts },
-          differing.map(({ ref }) => ref),
-        )
-        .map((move, i) => move.map((v) => v * differing[i]!.way.stepsASigma));
+    const byType = this.others.flatMap((other) => {
+      const refs = other?.differing.map(({ part }) => part.ref) ?? [];
+      const moves = other ? slopes.movesOfTypes(other.session, refs) : [];
+      return moves.map((move, i) => move.map((v) => v * other!.differing[i]!.stepsASigma));
     });
+    this.moves = [...byTolerance, ...byType];
   }
 
   volt(net: string, minus?: string): Prediction {

@@ -8,7 +8,6 @@ export {
   type ReadingRow,
   type ReadingsCsv,
 } from './readings-csv.ts';
-export { isSame } from './same.ts';
 export { dropPlanActs, planActs, plannedRefs, superseding } from './plan.ts';
 export {
   inverseThings,

@@ -1,5 +1,5 @@
 import { UNIT_FIELD_KINDS, TICKS_FIELD, isUnitField, type Shape, type Thing } from '@zemble/contract';
-import { isSame } from './same.ts';
+import { isSame } from '../../base/text/index.ts';
 
 type Json = Thing['now'];
 type Members = Readonly<Record<string, unknown>>;
