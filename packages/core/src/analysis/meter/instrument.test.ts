@@ -63,6 +63,14 @@ describe('ohmmeter in circuit', () => {
     expect(read(lines, 'ohm', 'a', '0').reason).toContain('with the leads reversed it reads');
   });
 
+  it('sees an electret capsule conduct, by its own law at the test current, with its supply off', () => {
+    const lines = 'R1 4.7k vcc ve\nMK1 electret ve 0\nR2 330k vcc 0';
+    const volt = read(lines, 'ohm', 've', '0').reading! * 1e-4;
+    // Range of 0.1 mA: 0.3 mA tanh(V / 0.3 V) + V / 50 kohm, and 334.7 kohm beside it.
+    expect(3e-4 * Math.tanh(volt / 0.3) + volt / 5e4 + volt / 334_700).toBeCloseTo(1e-4, 8);
+    expect(read(lines, 'ohm', 'vcc', '0').reading).toBeLessThan(6500);
+  });
+
   it('shows overload where only capacitors lead', () => {
     expect(read('C1 100n a b\nR1 1k b 0\nR2 1k a 0\nC2 1n c 0', 'ohm', 'c', '0')).toMatchObject({
       reading: null,

@@ -38,7 +38,6 @@ const ONLY_POWERED: readonly PartKind[] = [
   'regulator',
   'triode',
   'pentode',
-  'capsule',
   'clock',
   'box',
 ];

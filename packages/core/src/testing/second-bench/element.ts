@@ -34,3 +34,21 @@ export const ohmic = (a: string | undefined, b: string | undefined, ohm: number)
           }),
         },
       ];
+
+/** An element by its currents alone; slopes by differences. */
+export const byDifferences = (
+  nets: readonly string[],
+  stepV: number,
+  currents: (v: readonly number[]) => number[],
+): Element => ({
+  nets,
+  stepV,
+  law: (v) => {
+    const i = currents(v);
+    const h = 1e-7;
+    const columns = v.map((_, c) =>
+      currents(v.map((x, k) => (k === c ? x + h : x))).map((x, r) => (x - i[r]!) / h),
+    );
+    return { i, g: i.map((_, r) => columns.map((column) => column[r]!)) };
+  },
+});

@@ -1,5 +1,5 @@
 import type { LayerPart } from '../../circuit/circuit/index.ts';
-import { VT, type Element } from './element.ts';
+import { byDifferences, VT, type Element } from './element.ts';
 import { parameter } from './parameters.ts';
 import { exponential, unpowered } from './unpowered.ts';
 
@@ -13,24 +13,6 @@ const electromotive = (plus: string, minus: string, volt: number, ohm: number): 
       [-1 / ohm, 1 / ohm],
     ],
   }),
-});
-
-/** An element by its currents alone; slopes by differences. */
-const byDifferences = (
-  nets: readonly string[],
-  stepV: number,
-  currents: (v: readonly number[]) => number[],
-): Element => ({
-  nets,
-  stepV,
-  law: (v) => {
-    const i = currents(v);
-    const h = 1e-7;
-    const columns = v.map((_, c) =>
-      currents(v.map((x, k) => (k === c ? x + h : x))).map((x, r) => (x - i[r]!) / h),
-    );
-    return { i, g: i.map((_, r) => columns.map((column) => column[r]!)) };
-  },
 });
 
 /** An amplifier that gives what it can between its rails, softly at the limits. */
@@ -118,20 +100,6 @@ export function poweredElements(p: LayerPart, gain: number): Element[] | undefin
           const [forward] = exponential(u - v, is, n * VT);
           const [backward] = exponential(v - u - bv, parameter(p, 'IBV', 1e-3), VT);
           return [forward - backward, backward - forward];
-        }),
-      ];
-    }
-    case 'capsule': {
-      const { out, gnd } = p.pins as Record<'out' | 'gnd', string>;
-      const [id, knee, rout] = [
-        parameter(p, 'ID', 2e-4),
-        parameter(p, 'VKNEE', 0.3),
-        parameter(p, 'ROUT', 1e5),
-      ];
-      return [
-        byDifferences([out, gnd], 1, ([u = 0, v = 0]) => {
-          const i = id * Math.tanh((u - v) / knee) + (u - v) / rout;
-          return [i, -i];
         }),
       ];
     }

@@ -1,5 +1,5 @@
 import type { LayerPart } from '../../circuit/circuit/index.ts';
-import { CLOSED_OHM, OPEN_OHM, ohmic, VT, type Element } from './element.ts';
+import { byDifferences, CLOSED_OHM, OPEN_OHM, ohmic, VT, type Element } from './element.ts';
 import { isMirrored, parameter } from './parameters.ts';
 
 /** The current of a junction and its slope. */
@@ -135,6 +135,20 @@ export function unpowered(p: LayerPart): Element[] {
       return [transistor(p)];
     case 'jfet':
       return junctionFet(p);
+    case 'capsule': {
+      const { out, gnd } = p.pins as Record<'out' | 'gnd', string>;
+      const [id, knee, rout] = [
+        parameter(p, 'ID', 2e-4),
+        parameter(p, 'VKNEE', 0.3),
+        parameter(p, 'ROUT', 1e5),
+      ];
+      return [
+        byDifferences([out, gnd], 1, ([u = 0, v = 0]) => {
+          const i = id * Math.tanh((u - v) / knee) + (u - v) / rout;
+          return [i, -i];
+        }),
+      ];
+    }
     default:
       return [];
   }
