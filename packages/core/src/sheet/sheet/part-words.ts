@@ -13,8 +13,19 @@ function fieldWords(field: Field, value: unknown): string | null {
   return typeof value === 'string' ? (field.type === 'word' ? value : `${label} ${value}`) : null;
 }
 
+/** Which way a pot goes: its wiper goes from pin 1 to pin 3 when it is turned clockwise, as it is counted by all makers. */
+function turnWords({ kind, pins }: Part): string {
+  if (kind !== 'potentiometer') return '';
+  const [from, wiper, to] = [pins[1], pins[2], pins[3]];
+  if (from === undefined || to === undefined || wiper === undefined) return '';
+  // As a rheostat: what is left of the track is what counts.
+  if (wiper === to) return '; clockwise it is more';
+  if (wiper === from) return '; clockwise it is less';
+  return `; clockwise ${wiper} goes from ${from} to ${to}`;
+}
+
 /**
- * A part as it was understood, in one line: "P1: 10 kΩ potentiometer, log; 1 a, 2 w, 3 b". Everything that a line said is
+ * A part as it was understood, in one line: "P1: 10 kΩ potentiometer, log; 1 a, 2 w, 3 b; clockwise w goes from a to b". Everything that a line said is
  * in it, so that a value read otherwise than it was meant is seen at once.
  */
 export function partWords(part: Part): string {
@@ -26,5 +37,5 @@ export function partWords(part: Part): string {
   const fields = partFields(part).flatMap(({ field, value: said }) => fieldWords(field, said) ?? []);
   const nets = Object.entries(part.pins).map(([pin, net]) => (pins.length === 2 ? net : `${pin} ${net}`));
   const what = [printed, words, part.model ?? ''].filter((w) => w !== '').join(' ');
-  return `${part.ref}: ${[what, ...fields, ...params].join(', ')}; ${nets.join(', ')}`;
+  return `${part.ref}: ${[what, ...fields, ...params].join(', ')}; ${nets.join(', ')}${turnWords(part)}`;
 }

@@ -192,7 +192,10 @@ describe('what a line was understood as', () => {
   it.each([
     ['R5 600 a 0', 'R5: 600 Ω resistor; a, 0'],
     ['R4 473 5% in n2', 'R4: 47 kΩ resistor, tolerance 5 %; in, n2'],
-    ['P1 A10k a w b', 'P1: 10 kΩ potentiometer, log; 1 a, 2 w, 3 b'],
+    ['P1 A10k a w b', 'P1: 10 kΩ potentiometer, log; 1 a, 2 w, 3 b; clockwise w goes from a to b'],
+    // A rheostat from 1 to 2: its track grows from pin 1.
+    ['P2 100k in w w', 'P2: 100 kΩ potentiometer; 1 in, 2 w, 3 w; clockwise it is more'],
+    ['P2 100k in in w', 'P2: 100 kΩ potentiometer; 1 in, 2 in, 3 w; clockwise it is less'],
     ['R8 0R a b', 'R8: jumper; a, b'],
     ['C1 470u 16V polarised a 0', 'C1: 470 µF capacitor, rated voltage 16 V, polarised; a, 0'],
     ['Q2 pnp BF=250 c b e', 'Q2: transistor, pnp, BF 250; c c, b b, e e'],
