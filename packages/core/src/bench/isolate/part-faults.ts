@@ -15,6 +15,8 @@ export interface PartFault {
   readonly weight: number;
   /** Which of several severities of one mode this is, in their order. */
   readonly grade?: { readonly index: number; readonly of: number };
+  /** The nets that the part holds, where it is a supply: what is measured there tells before it is blamed. */
+  readonly rails?: readonly string[];
   /** The circuit with this fault in it. */
   readonly apply: (circuit: LayerCircuit) => LayerCircuit;
 }
@@ -28,6 +30,13 @@ const GRID_LEAKS_OHM = [1e4, 1e5, 1e6, 1e7];
 const SHORTS_OHM = [0.02, 0.4, 4, 30];
 const DRIFTS_UP = [1.25, 1.55, 1.95, 2.45, 3.1];
 const DRIFTS_DOWN = [0.8, 0.64, 0.51, 0.41, 0.33];
+/** A value that is not the one meant, or a track that is nearly gone: to thirty times and a thirtieth; a joint in series further up. */
+const FAR_UP = [4, 5.5, 7.5, 10, 14, 20, 30, 60, 150, 500];
+const FAR_DOWN = [0.25, 0.18, 0.13, 0.1, 0.07, 0.05, 0.033];
+/** What is left of a joint that has gone bad, ohm. */
+const JOINTS_OHM = [1e3, 3e3, 1e4, 3e4, 1e5, 3e5, 1e6, 1e7, 1e8];
+/** Into or out of a chip's input that leaks, ohm. */
+const INPUT_LEAKS_OHM = [1e4, 3e4, 1e5, 3e5, 1e6];
 const LOSSES = [0.4, 0.1, 0.02];
 const GAINS_LEFT = [0.3, 0.1, 0.03];
 const SUPPLIES_LOW = [0.85, 0.7, 0.55, 0.4, 0.25];
@@ -71,6 +80,35 @@ const instead = (ref: string, joints: readonly (readonly [from: string, to: stri
     joints.flatMap(([from, to, ohm], i) => resistorBetween(`${ref}~${i}`, p.pins[from], p.pins[to], ohm)),
   );
 
+/** The joint of one pin has gone bad: what is left of it is in series. */
+const joint = (ref: string, pin: string, ohm: number) =>
+  replacing(ref, (p) => {
+    const net = (p.pins as Readonly<Record<string, string>>)[pin];
+    if (net === undefined) return [p];
+    const inside = `${ref}~${pin}`;
+    return [
+      { ...p, pins: { ...p.pins, [pin]: inside } } as LayerPart,
+      ...resistorBetween(`${ref}~`, net, inside, ohm),
+    ];
+  });
+const joints = (ref: string, weight: number, ...pins: readonly string[]): Way[] =>
+  pins.map((pin) => [`bad joint at ${pin}`, weight, JOINTS_OHM.map((ohm) => joint(ref, pin, ohm))]);
+
+/** Fitted with two of its pins exchanged. */
+const exchanged = (ref: string, one: string, other: string) =>
+  replacing(ref, (p) => {
+    const pins = p.pins as Readonly<Record<string, string>>;
+    return [{ ...p, pins: { ...pins, [one]: pins[other], [other]: pins[one] } } as LayerPart];
+  });
+
+/** A transistor of the other polarity, as its type would be there. */
+const mirrored = (ref: string) =>
+  replacing(ref, (p) => {
+    if (p.kind !== 'bjt') return [p];
+    const params = modelParameters<'bjt'>(p);
+    return [{ ...p, model: undefined, params, polarity: isPType(p) ? 'npn' : 'pnp' } as LayerPart];
+  });
+
 /** A valve whose cathode is worn: its KG1. */
 const WORN_KG1 = 4000;
 const worn = (ref: string, gainLeft: number) =>
@@ -108,6 +146,8 @@ function waysOf(p: LayerPart): readonly Way[] {
         ['open', 1.2, dead(ref, 'open')],
         ['drifted up', 1.2, DRIFTS_UP.map((factor) => valued(ref, factor))],
         ['drifted down', 0.4, DRIFTS_DOWN.map((factor) => valued(ref, factor))],
+        ['far too large, or a bad joint', 0.4, FAR_UP.map((factor) => valued(ref, factor))],
+        ['far too small', 0.15, FAR_DOWN.map((factor) => valued(ref, factor))],
         ['short', 0.15, dead(ref, 'short')],
       ];
     case 'capacitor': {
@@ -128,6 +168,8 @@ function waysOf(p: LayerPart): readonly Way[] {
         ['short', 1, SHORTS_OHM.map((ohm) => bridged(ref, 'a', 'k', ohm))],
         ['open', 0.8, instead(ref, [['a', 'k', OPEN_OHM]])],
         ['leaky', 0.4, LEAKS_OHM.map((ohm) => bridged(ref, 'a', 'k', ohm))],
+        ['reversed', 0.15, exchanged(ref, 'a', 'k')],
+        ...joints(ref, 0.15, 'a'),
         ...(p.kind === 'zener'
           ? ([['voltage too low', 0.4, DRIFTS_DOWN.map((factor) => valued(ref, factor))]] as const)
           : []),
@@ -144,6 +186,11 @@ function waysOf(p: LayerPart): readonly Way[] {
         ['leaky, base to emitter', 0.2, LEAKS_OHM.map((ohm) => bridged(ref, 'b', 'e', ohm))],
         ['leaky, collector to base', 0.3, LEAKS_OHM.map((ohm) => bridged(ref, 'c', 'b', ohm))],
         ['lost its gain', 0.5, GAINS_LEFT.map((left) => worn(ref, left))],
+        ['collector and emitter exchanged', 0.15, exchanged(ref, 'c', 'e')],
+        ['base and emitter exchanged', 0.05, exchanged(ref, 'b', 'e')],
+        ['base and collector exchanged', 0.05, exchanged(ref, 'b', 'c')],
+        ['of the other polarity', 0.1, mirrored(ref)],
+        ...joints(ref, 0.12, 'c', 'b', 'e'),
       ]; // prettier-ignore
     case 'jfet':
     case 'mosfet':
@@ -155,6 +202,10 @@ function waysOf(p: LayerPart): readonly Way[] {
         ['leaky, gate to source', 0.6, LEAKS_OHM.map((ohm) => bridged(ref, 'g', 's', ohm))],
         ['short, gate to drain', 0.4, SHORTS_OHM.map((ohm) => bridged(ref, 'g', 'd', ohm))],
         ['leaky, gate to drain', 0.3, LEAKS_OHM.map((ohm) => bridged(ref, 'g', 'd', ohm))],
+        ['drain and source exchanged', 0.05, exchanged(ref, 'd', 's')],
+        ['gate and drain exchanged', 0.05, exchanged(ref, 'g', 'd')],
+        ['gate and source exchanged', 0.05, exchanged(ref, 'g', 's')],
+        ...joints(ref, 0.12, 'd', 'g', 's'),
       ];
     case 'triode':
     case 'pentode':
@@ -165,6 +216,7 @@ function waysOf(p: LayerPart): readonly Way[] {
         ['leaky, grid to anode', 0.3, GRID_LEAKS_OHM.map((ohm) => bridged(ref, 'g', 'a', ohm))],
         ['short, grid to cathode', 0.5, SHORTS_OHM.map((ohm) => bridged(ref, 'g', 'k', ohm))],
         ['short, anode to cathode', 0.2, SHORTS_OHM.map((ohm) => bridged(ref, 'a', 'k', ohm))],
+        ...joints(ref, 0.2, 'a', 'g', 'k'),
       ];
     case 'opamp':
       return [
@@ -172,6 +224,15 @@ function waysOf(p: LayerPart): readonly Way[] {
         ['output stuck at its lower rail', 0.7, instead(ref, [['vminus', 'out', STUCK_OHM]])],
         ['dead, output open', 0.7, instead(ref, [['out', 'vminus', OPEN_OHM]])],
         ['short, its supply pins', 0.2, bridged(ref, 'vplus', 'vminus', SHORT_OHM)],
+        ...(['plus', 'minus'] as const).flatMap((input): Way[] =>
+          (['vplus', 'vminus'] as const).map((rail) => [
+            `${input} input leaks to ${rail === 'vplus' ? 'its upper' : 'its lower'} rail`,
+            0.12,
+            INPUT_LEAKS_OHM.map((ohm) => bridged(ref, input, rail, ohm)),
+          ]),
+        ),
+        ['short, both inputs', 0.05, SHORTS_OHM.map((ohm) => bridged(ref, 'plus', 'minus', ohm))],
+        ['short, output to minus input', 0.05, SHORTS_OHM.map((ohm) => bridged(ref, 'out', 'minus', ohm))],
       ];
     case 'timer555':
       return [
@@ -251,14 +312,20 @@ function waysOf(p: LayerPart): readonly Way[] {
 
 const numberOf = (p: LayerPart): number => (typeof p.value === 'number' ? p.value : 1000);
 
+function railsOf(part: LayerPart): { readonly rails?: readonly string[] } {
+  if (part.kind === 'supply')
+    return { rails: [part.pins.plus, part.pins.minus].filter((n) => n !== undefined) };
+  return part.kind === 'regulator' && part.pins.out !== undefined ? { rails: [part.pins.out] } : {};
+}
+
 /** Every fault of a part that the dictionary knows, likelier ones with more weight; of one mode every severity by itself. */
 export const faultsOfPart = (part: LayerPart): PartFault[] =>
   waysOf(part).flatMap(([mode, weight, apply]): PartFault[] => {
-    if (typeof apply === 'function') return [{ ref: part.ref, mode, weight, apply }];
+    const whose = { ref: part.ref, mode, ...railsOf(part) };
+    if (typeof apply === 'function') return [{ ...whose, weight, apply }];
     const of = apply.length;
     return apply.map((each, index) => ({
-      ref: part.ref,
-      mode,
+      ...whose,
       weight: weight / of,
       grade: { index, of },
       apply: each,
