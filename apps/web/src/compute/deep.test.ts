@@ -81,7 +81,9 @@ describe('a search in the workers', () => {
       ),
     );
     expect(structuredClone(entries)).toEqual(entries);
-    const { groups } = searchAmongParts(entries, quantities, [0.002]);
+    const { groups } = searchAmongParts(entries, quantities, [
+      { quantity: { kind: 'dcv', net: 'vf' }, value: 0.002, isSure: true },
+    ]);
     // Nothing of the supply behind R1: it is open, or C2 takes it all.
     expect(groups[0]!.members.map((m) => `${m.ref} ${m.mode}`)).toEqual(
       expect.arrayContaining(['C2 short', 'R1 open']),

@@ -7,6 +7,8 @@ import {
   searchState,
   type Circuit,
   type DictionaryEntry,
+  type Measured,
+  type PartFault,
   type PartSearch,
   type Quantity,
   type SearchOptions,
@@ -37,7 +39,7 @@ export interface PartsRequest {
 
 /** An entry that can be sent from a worker. */
 export interface PlainEntry {
-  readonly fault: { readonly ref: string; readonly mode: string; readonly weight: number } | null;
+  readonly fault: Omit<PartFault, 'apply'> | null;
   readonly predicted: DictionaryEntry['predicted'];
 }
 
@@ -47,15 +49,22 @@ export const partsShare = (request: PartsRequest, onProgress: (fraction: number)
     share: request.share,
     onProgress,
   }).map(({ fault, predicted }) => ({
-    fault: fault && { ref: fault.ref, mode: fault.mode, weight: fault.weight },
+    fault: fault && plain(fault),
     predicted,
   }));
+
+const plain = ({ apply: _apply, ...fault }: PartFault): Omit<PartFault, 'apply'> => fault;
 
 /** Compares readings with the joined shares. */
 export function searchAmongParts(
   entries: readonly PlainEntry[],
   quantities: readonly Quantity[],
-  measured: readonly (number | null)[],
+  measured: readonly Measured[],
 ): PartSearch {
-  return searchParts(entries, quantities, measured);
+  return searchParts(
+    entries,
+    quantities,
+    measured.map((m) => m.value),
+    measured.map((m) => m.isSure === true),
+  );
 }

@@ -9,8 +9,11 @@ import {
   type Quantity,
 } from '@zemble/core';
 import { loadBench } from '../file.ts';
+import { NoAnswer } from '../no-answer.ts';
 import type { Options } from '../options.ts';
 
+/** Next measurements that are printed: those that tell most a minute. */
+const SHOWN_NEXT = 5;
 /** Minutes at a net that no test point names. */
 const USUAL_MINUTES = 1;
 /** Minutes to switch off, discharge and read a part in circuit. */
@@ -20,7 +23,7 @@ const READING_MINUTES = 2;
 export async function faults(options: Options): Promise<unknown> {
   const unit = await loadBench(options);
   const circuit = resolveLayer(unit.circuit, options.layer());
-  const measured = measuredInEvidence(unit);
+  const { measured, leftOut } = measuredInEvidence(unit);
   const quantities = searchQuantities(
     circuit,
     measured.map((m) => m.quantity),
@@ -29,7 +32,12 @@ export async function faults(options: Options): Promise<unknown> {
     faultDictionary(circuit, quantities),
     quantities,
     measured.map((m) => m.value),
+    measured.map((m) => m.isSure === true),
   );
+  if (found.sound.every((value) => value === null))
+    throw new NoAnswer(
+      'The circuit has no operating point, so nothing that was measured can be compared with it: `zemble op` says why.',
+    );
   const [first] = found.groups;
   const isStuck = (found.next[0]?.bits ?? 0) < HARDLY_TELLS && (first?.members.length ?? 0) > 1;
   const readings = isStuck ? tellingReadings(circuit, first!.members) : [];
@@ -42,13 +50,15 @@ export async function faults(options: Options): Promise<unknown> {
       .map(({ ref, mode, probability }) => ({ ref, fault: mode, chance: probability }))
       .sort((a, b) => b.chance - a.chance),
     nothing: found.nothingWrong,
+    somethingElse: found.somethingElse,
     next: [
-      ...found.next.map(({ quantity, bits, why }) => ({
+      ...found.next.map(({ quantity, bits, why, isAgain }) => ({
         net: netOf(quantity),
         quantity: quantity.kind,
         bits,
         minutes: minutesAt(netOf(quantity)),
         why,
+        ...(isAgain ? { again: true } : {}),
       })),
       ...readings.map(({ quantity, ref, bits, why }) => ({
         net: netOf(quantity),
@@ -58,7 +68,9 @@ export async function faults(options: Options): Promise<unknown> {
         minutes: READING_MINUTES,
         why,
       })),
-    ].sort((a, b) => b.bits - a.bits),
+    ]
+      .sort((a, b) => b.bits / b.minutes - a.bits / a.minutes)
+      .slice(0, SHOWN_NEXT),
     ...(found.unexplained.length > 0
       ? {
           doubtful: found.unexplained.map((i) => ({
@@ -68,6 +80,7 @@ export async function faults(options: Options): Promise<unknown> {
           })),
         }
       : {}),
+    ...(leftOut.length > 0 ? { ignored: leftOut } : {}),
     ...(found.uncomputed.length > 0 ? { notComputed: found.uncomputed } : {}),
   };
 }

@@ -1,7 +1,13 @@
 import { resolveLayer } from '../circuit/changes/index.ts';
 import { usualTolerance, type Circuit, type LayerCircuit } from '../circuit/circuit/index.ts';
-import { faultDictionary, searchParts, voltageQuantities, type PartSearch } from '../bench/isolate/index.ts';
-import { plantedFaults } from './planted.ts';
+import {
+  faultDictionary,
+  isReadAlike,
+  searchParts,
+  voltageQuantities,
+  type PartSearch,
+} from '../bench/isolate/index.ts';
+import { plantedFaults, type Planted } from './planted.ts';
 import { drawn, voltsAt } from './second-bench/index.ts';
 
 /** How claims of a search among parts turned out. */
@@ -14,7 +20,7 @@ export interface Claims {
   /** Measurements taken in all. */
   measurements: number;
   /** Every part that was claimed with more than half, and whether it was the one. */
-  readonly claims: { readonly chance: number; readonly isRight: boolean }[];
+  readonly claims: { readonly chance: number; readonly isRight: boolean; readonly what: string }[];
   /** Searches with one wrong reading among all: how many, found first, and with the wrong reading named. */
   withWrong: number;
   firstDespite: number;
@@ -41,12 +47,24 @@ const METER_ERROR = 0.01;
 /** Every so many faults are searched with a wrong reading as well. */
 const WRONG_EVERY = 3;
 
+/** What is searched: a fault, and whether one of the readings is taken at another net than it is said to be. */
+export interface Case {
+  readonly planted: Planted;
+  readonly isMisread?: boolean;
+}
+
 /**
- * Searches every single fault of a circuit, as a second bench shows it: with real parts anywhere in their tolerances and
+ * Searches faults of a circuit one after the other, as a second bench shows them: with real parts anywhere in their tolerances and
  * spreads, a voltmeter that loads and errs by a per cent, measuring what is proposed. Answers false when that bench cannot
  * tell the circuit's voltages.
  */
-export function searchPlanted(circuit: Circuit, random: () => number, into: Claims): boolean {
+export function searchPlanted(
+  circuit: Circuit,
+  random: () => number,
+  into: Claims,
+  casesOf: (sound: LayerCircuit) => readonly Case[] = (sound) =>
+    plantedFaults(sound).map((planted) => ({ planted })),
+): boolean {
   const sound = resolveLayer(circuit, 'marked');
   const quantities = voltageQuantities(sound);
   const nets = quantities.flatMap((q) => (q.kind === 'dcv' ? [q.net] : []));
@@ -54,36 +72,49 @@ export function searchPlanted(circuit: Circuit, random: () => number, into: Clai
   const dictionary = faultDictionary(sound, quantities);
   const at = (order: readonly number[]) =>
     dictionary.map(({ fault, predicted }) => ({ fault, predicted: order.map((i) => predicted[i]!) }));
-  for (const planted of plantedFaults(sound)) {
+  for (const { planted, isMisread = false } of casesOf(sound)) {
     const unit = planted.apply(asDrawn(drawn(sound, random, usualTolerance), sound));
     const shown = voltsAt(unit, nets);
     if (!shown || shown.some(Number.isNaN)) continue;
-    const seen = shown.map((v) => v * (1 + METER_ERROR * (2 * random() - 1)) + 1e-3 * (2 * random() - 1));
+    const metered = (v: number) => v * (1 + METER_ERROR * (2 * random() - 1)) + 1e-3 * (2 * random() - 1);
     const order: number[] = [];
-    let search: PartSearch;
-    for (;;) {
-      const rest = nets.flatMap((_, i) => (order.includes(i) ? [] : [i]));
-      const all = [...order, ...rest];
-      search = searchParts(
-        at(all),
-        all.map((i) => quantities[i]!),
-        order.map((i) => seen[i]!),
-      );
+    const read: number[] = [];
+    const sure: boolean[] = [];
+    let [search, taken] = [searchParts(dictionary, quantities, []), 0];
+    for (; taken < MOST_MEASUREMENTS; taken += 1) {
       const [best] = search.next;
-      if (!best || best.bits < WORTH_BITS || isDecided(search) || order.length === MOST_MEASUREMENTS) break;
-      order.push(nets.indexOf(best.quantity.kind === 'dcv' ? best.quantity.net : ''));
+      if (!best || best.bits < WORTH_BITS) break;
+      const again = search.next.find((n) => n.isAgain && n.bits >= WORTH_BITS);
+      if (isDecided(search) && !again) break;
+      const { quantity } = isDecided(search) ? again! : best;
+      const next = nets.indexOf(quantity.kind === 'dcv' ? quantity.net : '');
+      const isSlip = isMisread && taken === 1;
+      const other = (next + 1 + Math.floor(random() * (nets.length - 1))) % nets.length;
+      const value = metered(shown[isSlip ? other : next]!);
+      // What is read again replaces what was read, and is sure where it is the same.
+      const place = order.includes(next) ? order.indexOf(next) : order.push(next) - 1;
+      sure[place] = read[place] !== undefined && isReadAlike(read[place]!, value);
+      read[place] = value;
+      const all = [...order, ...nets.flatMap((_, i) => (order.includes(i) ? [] : [i]))];
+      const asked = all.map((i) => quantities[i]!);
+      search = searchParts(at(all), asked, read, sure);
     }
     const isIn = (group: PartSearch['groups'][number] | undefined) =>
-      group?.members.some((m) => m.ref === planted.ref) === true;
+      group?.members.some((m) => planted.refs.includes(m.ref)) === true;
     into.count += 1;
-    into.measurements += order.length;
+    into.measurements += taken;
     into.first += isIn(search.groups[0]) ? 1 : 0;
     into.amongThree += search.groups.slice(0, 3).some(isIn) ? 1 : 0;
     for (const [ref, chance] of chances(search))
-      if (chance > 0.5) into.claims.push({ chance, isRight: ref === planted.ref });
-    if (into.count % WRONG_EVERY !== 0 || order.length === 0) continue;
+      if (chance > 0.5)
+        into.claims.push({
+          chance,
+          isRight: planted.refs.includes(ref),
+          what: `${planted.refs} ${planted.what}: ${ref}`,
+        });
+    if (isMisread || into.count % WRONG_EVERY !== 0 || order.length === 0) continue;
     const wrong = order[Math.floor(random() * order.length)]!;
-    const misread = seen.map((v, i) => (i !== wrong ? v : random() < 0.5 ? 0 : 1.6 * v + 2));
+    const misread = shown.map((v, i) => (i !== wrong ? metered(v) : random() < 0.5 ? 0 : 1.6 * v + 2));
     const despite = searchParts(dictionary, quantities, misread);
     into.withWrong += 1;
     into.firstDespite += isIn(despite.groups[0]) ? 1 : 0;

@@ -1,8 +1,9 @@
 import type { LayerCircuit, LayerPart } from '../circuit/circuit/index.ts';
+import { isMirrored } from './second-bench/parameters.ts';
 
-/** A fault planted in a unit: what it is, and the unit with it. */
+/** A fault planted in a unit: whose it is (of two at once both), what it is, and the unit with it. */
 export interface Planted {
-  readonly ref: string;
+  readonly refs: readonly string[];
   readonly what: string;
   readonly apply: (circuit: LayerCircuit) => LayerCircuit;
 }
@@ -25,7 +26,7 @@ const times = (factor: number) => (part: LayerPart) => [
 export function plantedFaults(circuit: LayerCircuit): Planted[] {
   return circuit.parts.flatMap((part): Planted[] => {
     const of = (what: string, parts: (p: LayerPart) => readonly LayerPart[]): Planted => ({
-      ref: part.ref,
+      refs: [part.ref],
       what,
       apply: instead(part.ref, parts),
     });
@@ -93,4 +94,72 @@ export function plantedFaults(circuit: LayerCircuit): Planted[] {
         return [];
     }
   });
+}
+
+/** The joint of a pin gone bad: what is left of it, ohm, is in series. */
+const dryJoint =
+  (pin: string, ohm: number) =>
+  (part: LayerPart): LayerPart[] => {
+    const net = (part.pins as Readonly<Record<string, string>>)[pin]!;
+    const inside = `${part.ref}!${pin}`;
+    return [
+      { ...part, pins: { ...part.pins, [pin]: inside } } as LayerPart,
+      { ref: `${part.ref}!`, kind: 'resistor', pins: { a: net, b: inside }, value: ohm },
+    ];
+  };
+
+const JOINED: readonly LayerPart['kind'][] = ['resistor', 'diode', 'led', 'zener', 'bjt', 'jfet', 'triode'];
+
+/** Faults that are rarer on benches: values a decade off, dry joints, parts turned round or of the other type, inputs that leak. */
+export function oddFaults(circuit: LayerCircuit, random: () => number): Planted[] {
+  const between = (low: number, high: number) => low * (high / low) ** random();
+  return circuit.parts.flatMap((part): Planted[] => {
+    const of = (what: string, parts: (p: LayerPart) => readonly LayerPart[]): Planted => ({
+      refs: [part.ref],
+      what,
+      apply: instead(part.ref, parts),
+    });
+    const pins = Object.keys(part.pins);
+    const joints = JOINED.includes(part.kind)
+      ? [of('dry joint', dryJoint(pins[Math.floor(random() * pins.length)]!, between(1e3, 1e8)))]
+      : [];
+    switch (part.kind) {
+      case 'resistor':
+        return [...joints, of('tenfold', times(10)), of('a tenth', times(0.1))];
+      case 'diode':
+      case 'zener':
+        return [
+          ...joints,
+          of('reversed', (p) => [{ ...p, pins: { a: p.pins.k!, k: p.pins.a! } } as LayerPart]),
+        ];
+      case 'bjt': {
+        const { c, b, e } = part.pins as Record<'c' | 'b' | 'e', string>;
+        const polarity = isMirrored(part) ? 'npn' : 'pnp';
+        return [
+          ...joints,
+          of('collector and emitter swapped', (p) => [{ ...p, pins: { c: e, b, e: c } } as LayerPart]),
+          of('of the other polarity', (p) => [{ ...p, model: undefined, polarity } as LayerPart]),
+        ];
+      }
+      case 'opamp':
+        return [
+          of('input leaks', (p) => bridge(p, part.pins.minus, part.pins.vminus, between(1e4, 1e6))),
+          of('input leaks', (p) => bridge(p, part.pins.plus, part.pins.vplus, between(1e4, 1e6))),
+        ];
+      default:
+        return joints;
+    }
+  });
+}
+
+/** Two of some faults at once, of different parts. */
+export function pairsOf(faults: readonly Planted[], random: () => number, count: number): Planted[] {
+  const any = () => faults[Math.floor(random() * faults.length)]!;
+  return Array.from({ length: count }, () => [any(), any()] as const)
+    .filter(([one, other]) => one.refs[0] !== other.refs[0])
+    .map(([one, other]) => ({
+      refs: [...one.refs, ...other.refs],
+      what: `${one.what} and ${other.what}`,
+      apply: (circuit) => other.apply(one.apply(circuit)),
+    }));
 }

@@ -53,13 +53,14 @@ export function MeasureQuestion({ ask, reading, told, right, onEnter, onStep, on
   };
   const point = isVoltage(ask) && unit.path?.testPoints?.find((t) => t.net === netOf(ask));
   const touched = probePlaces(document.circuit.parts, netOf(ask))[0]?.words;
+  const again = told?.isAgain ? ', once more' : '';
   const place = point ? `${point.name ?? point.id}, net ${netOf(ask)}` : `net ${netOf(ask)}`;
   return (
     <>
       <p className={styles.questionWords}>
-        {ask.kind === 'dcv' && `What is the direct voltage at ${place}?`}
+        {ask.kind === 'dcv' && `What is the direct voltage at ${place}${again}?`}
         {ask.kind === 'level' &&
-          `With ${formatQuantity(ask.frequencyHz, 'Hz')} going in, what is its level at ${place}?`}
+          `With ${formatQuantity(ask.frequencyHz, 'Hz')} going in, what is its level at ${place}${again}?`}
         {!isVoltage(ask) &&
           `Switched off and discharged: what does ${reading?.ref ?? 'it'} read in circuit, the red lead at ${ask.kind === 'ohm' || ask.kind === 'cap' ? ask.red : ''}?`}
       </p>

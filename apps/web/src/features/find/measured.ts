@@ -18,5 +18,6 @@ export function measuredQuantities(unit: UnitResource, { circuit }: UnitDocument
     found.set(part!.ref, { quantity: { kind, red, black }, value });
   }
   const { evidence, path } = unit;
-  return [...measuredInEvidence({ circuit, evidence, path: path ?? undefined }), ...found.values()];
+  const { measured } = measuredInEvidence({ circuit, evidence, path: path ?? undefined });
+  return [...measured, ...found.values()];
 }

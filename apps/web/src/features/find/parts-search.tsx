@@ -30,6 +30,8 @@ const SHOWN_GROUPS = 6;
 const SHOWN_SHARE = 0.005;
 /** One fault with more than this needs no further measurement. */
 const PLAIN = 0.95;
+/** Something else with more than this is said in a sentence. */
+const CLAIMED = 0.5;
 /** A net without a test point has to be found on the board first: it takes about twice as long. */
 const UNMARKED_MINUTES = 2;
 /** Switching off, discharging and reading a part. */
@@ -66,7 +68,11 @@ export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }
   const right =
     ask && search ? search.sound[quantities.findIndex((q) => keyOf(q) === keyOf(ask))] : undefined;
   const isPlain =
-    first !== undefined && first.members.length === 1 && first.probability > PLAIN && measured.length > 0;
+    first !== undefined &&
+    first.members.length === 1 &&
+    first.probability > PLAIN &&
+    measured.length > 0 &&
+    !search!.next.some((n) => n.isAgain);
   const enter = (value: number | null, unitTyped: VoltageUnit) => {
     if (!ask) return;
     if (ask.kind === 'dcv' || ask.kind === 'level') {
@@ -146,8 +152,21 @@ export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }
                 <td />
               </tr>
             )}
+            {search.somethingElse > 0.02 && (
+              <tr>
+                <td className="zb-dim">something else: another fault, two at once, a wrong reading</td>
+                <td className="zb-number">{Math.round(search.somethingElse * 100)} %</td>
+                <td />
+              </tr>
+            )}
           </tbody>
         </table>
+      )}
+      {search && search.somethingElse > CLAIMED && (
+        <p className="zb-caution" role="status">
+          None of the faults known here explains {measured.map(measuredWords).join(' and ')} together
+          {search.next.some((n) => n.isAgain) ? ': one of them read once more would tell.' : '.'}
+        </p>
       )}
       {measured.length > 0 && <p className="zb-dim">Compared: {measured.map(measuredWords).join(', ')}.</p>}
       {search && search.unexplained.length > 0 && (

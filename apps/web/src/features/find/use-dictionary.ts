@@ -1,6 +1,7 @@
 import {
   searchQuantities,
   type Circuit,
+  type Measured,
   type PartGroup,
   type PartSearch,
   type Quantity,
@@ -28,7 +29,7 @@ export interface DictionaryView {
 export function useDictionary(
   circuit: Circuit,
   refs: readonly string[],
-  measured: readonly { readonly quantity: Quantity; readonly value: number | null }[],
+  measured: readonly Measured[],
 ): DictionaryView {
   const asked = JSON.stringify(measured.map((m) => m.quantity));
   const wanted = refs.join(' ');
@@ -64,14 +65,7 @@ export function useDictionary(
     };
   }, [circuit, quantities, wanted]);
   const search = useMemo(
-    () =>
-      made && made.key === quantities
-        ? searchAmongParts(
-            made.entries,
-            quantities,
-            measured.map((m) => m.value),
-          )
-        : null,
+    () => (made && made.key === quantities ? searchAmongParts(made.entries, quantities, measured) : null),
     [made, quantities, measured],
   );
   return { search, quantities, fraction, why: failed?.key === quantities ? failed.why : null };

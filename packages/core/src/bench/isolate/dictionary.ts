@@ -1,6 +1,7 @@
 import { netsOf, type LayerCircuit, type LayerPart } from '../../circuit/circuit/index.ts';
 import { formatQuantity } from '../../base/quantity/index.ts';
-import { agreement, Separation } from './likelihood.ts';
+import { logPriorElse, logsOfSomethingElse, posteriorOf, priorOf, slipsOf } from './certainty.ts';
+import { agreement, Separation, type Agreement } from './likelihood.ts';
 import { faultsOfPart, type PartFault } from './part-faults.ts';
 import { Predictor, sigmaOf, type Prediction, type Quantity } from './prediction.ts';
 import { entropy } from './suspects.ts';
@@ -9,6 +10,8 @@ import { entropy } from './suspects.ts';
 export interface Measured {
   readonly quantity: Quantity;
   readonly value: number | null;
+  /** Read twice, and alike. */
+  readonly isSure?: true;
 }
 
 /** One fault with what it would make every quantity read. */
@@ -34,6 +37,8 @@ export interface PartGroup {
 export interface NextMeasurement {
   readonly quantity: Quantity;
   readonly bits: number;
+  /** Measured already: one reading carries the conclusion, and a second look at it is a test. */
+  readonly isAgain?: true;
   /** What the two likeliest faults that it tells apart would make it read. */
   readonly why: string;
 }
@@ -43,6 +48,8 @@ export interface PartSearch {
   readonly groups: readonly PartGroup[];
   /** That nothing is wrong, or something that none of the direct voltages shows. */
   readonly nothingWrong: number;
+  /** That it is something the dictionary does not know: another fault, two at once, or more than one reading astray. */
+  readonly somethingElse: number;
   /** Measurements that would tell most, best first. */
   readonly next: readonly NextMeasurement[];
   /** What the sound circuit would read, a quantity each; null for overload and where it cannot be computed. */
@@ -53,8 +60,6 @@ export interface PartSearch {
   readonly uncomputed: readonly string[];
 }
 
-/** Weight of nothing being wrong with the parts, against a resistor that has drifted. */
-const NOTHING_WRONG_WEIGHT = 0.5;
 /** The severity of a fault lies anywhere between its neighbours: a uniform spread of one step has this sigma. */
 const GRADE_SIGMA = 1 / Math.sqrt(12);
 
@@ -110,9 +115,8 @@ function graded<E extends DictionaryEntry>(entries: readonly E[]): E[] {
 
 /** Two entries nearer than this in what was measured cannot be told apart, the square of sigmas. */
 const TELLING = 4;
-/** Groups and measurements that are handed on. */
+/** Groups that are handed on. */
 const SHOWN_GROUPS = 20;
-const SHOWN_NEXT = 5;
 const NEGLIGIBLE = 1e-4;
 /** A reading that is astray with at least this chance is named. */
 const ASTRAY = 0.5;
@@ -121,22 +125,27 @@ const ASTRAY = 0.5;
  * Compares what was measured with a dictionary: the probability of every fault, those that cannot be told apart as one
  * group, and the measurement that would tell most. The dictionary's quantities begin with those measured, in order;
  * the others are candidates for the next measurement.
+ *
+ * @param sure which were read twice, and alike
  */
 export function searchParts(
   dictionary: readonly DictionaryEntry[],
   quantities: readonly Quantity[],
   measured: readonly (number | null)[],
+  sure: readonly boolean[] = [],
 ): PartSearch {
   const count = measured.length;
   const spans = measured.map((value, i) => spanOf(dictionary, i, value));
-  const agreements = dictionary.map((entry) => agreement(entry.predicted, measured, spans));
-  const logs = dictionary.map(
-    (entry, i) => Math.log(entry.fault?.weight ?? NOTHING_WRONG_WEIGHT) + agreements[i]!.log,
+  const agreements = dictionary.map((entry) => agreement(entry.predicted, measured, spans, sure));
+  const logs = dictionary.map((entry, i) => Math.log(priorOf(entry)) + agreements[i]!.log);
+  const unknown = logsOfSomethingElse(dictionary, measured, spans);
+  const now = posteriorOf(
+    logs,
+    unknown.reduce((a, b) => a + b, logPriorElse(dictionary)),
   );
-  const best = Math.max(...logs);
-  const weights = logs.map((l) => Math.exp(l - best));
-  const whole = weights.reduce((a, b) => a + b, 0);
-  const posterior = weights.map((w) => w / whole);
+  const { posterior, somethingElse } = now;
+  const slips = slipsOf(dictionary, measured, spans, sure, now, unknown);
+  const next = nextMeasurements(dictionary, quantities, posterior, slips, agreements);
   const sound = dictionary.find((e) => e.fault === null);
   const direct = quantities.flatMap((q, i) => (q.kind === 'dcv' ? [i] : []));
   const fromSound = sound && new Separation(sound.predicted, direct);
@@ -148,7 +157,8 @@ export function searchParts(
       (sum, p, i) => sum + (fromSound && p > NEGLIGIBLE && isHidden(dictionary[i]!) ? p : 0),
       0,
     ),
-    next: nextMeasurements(dictionary, quantities, posterior, count),
+    somethingElse,
+    next: suppliesFirst(dictionary, quantities, posterior, count, next),
     sound: quantities.map((_, k) => sound?.predicted[k]?.value ?? null),
     unexplained: measured.flatMap((_, i) => {
       const astray = posterior.reduce((sum, p, e) => sum + p * agreements[e]!.astray[i]!, 0);
@@ -221,33 +231,43 @@ function nextMeasurements(
   dictionary: readonly DictionaryEntry[],
   quantities: readonly Quantity[],
   posterior: readonly number[],
-  from: number,
+  slips: readonly number[] = [],
+  agreements: readonly Agreement[] = [],
 ): NextMeasurement[] {
   const likely = posterior.map((p, i) => ({ p, i })).filter(({ p }) => p > NEGLIGIBLE * 10);
   return quantities
     .map((quantity, k) => {
-      if (k < from) return { quantity, bits: 0, why: '' };
+      const isAgain = k < slips.length;
       const bins = new Map<string, number>();
       const ofFault = new Map<string, Map<string, number>>();
       const lead = new Map<string, { p: number; i: number }>();
-      for (const { p, i } of likely) {
-        const { fault, predicted } = dictionary[i]!;
-        const prediction = predicted[k];
-        if (!prediction) continue;
-        const width = 3 * sigmaOf(prediction);
-        const bin = prediction.value === null ? 'overload' : String(Math.round(prediction.value / width));
+      const count = (bin: string, p: number, i: number) => {
+        if (p === 0) return;
         bins.set(bin, (bins.get(bin) ?? 0) + p);
+        const { fault } = dictionary[i]!;
         const key = fault ? `${fault.ref} ${fault.mode}` : '';
         const own = ofFault.get(key) ?? new Map<string, number>();
         ofFault.set(key, own.set(bin, (own.get(bin) ?? 0) + p));
         if ((lead.get(bin)?.p ?? 0) < p) lead.set(bin, { p, i });
+      };
+      for (const { p, i } of likely) {
+        const prediction = dictionary[i]!.predicted[k];
+        if (!prediction) continue;
+        const width = 3 * sigmaOf(prediction);
+        const bin = prediction.value === null ? 'overload' : String(Math.round(prediction.value / width));
+        // What was measured reads the same again, but where it was astray.
+        const astray = isAgain ? agreements[i]!.astray[k]! : 1;
+        count(bin, p * astray, i);
+        count('as it was', p * (1 - astray), i);
       }
       const severity = [...ofFault.values()].reduce((sum, own) => {
         const shares = [...own.values()];
         const whole = shares.reduce((a, b) => a + b, 0);
         return sum + whole * entropy(shares.map((share) => share / whole));
       }, 0);
-      const bits = entropy([...bins.values()]) - severity;
+      const told = entropy([...bins.values()]) - severity;
+      const slip = slips[k] ?? 0;
+      const bits = Math.max(told, slip > 0 ? entropy([slip, 1 - slip]) : 0);
       const heads = [...lead.values()].sort((x, y) => y.p - x.p).slice(0, 2);
       const why = heads
         .map(({ i }) => {
@@ -255,12 +275,50 @@ function nextMeasurements(
           return `${fault ? `${fault.ref} ${fault.mode}` : 'nothing wrong'}: ${valueText(quantity, predicted[k]!.value)}`;
         })
         .join('; ');
-      return { quantity, bits, why };
+      if (!isAgain) return { quantity, bits, why };
+      return { quantity, bits, why: AGAIN_WHY, isAgain: true as const };
     })
     .filter((m) => m.bits > 0.05)
-    .sort((a, b) => b.bits - a.bits)
-    .slice(0, SHOWN_NEXT);
+    .sort((a, b) => b.bits - a.bits);
 }
+
+/** A supply that may be at fault with this chance is measured before anything else is. */
+const SUPPLY_SUSPECTED = 0.05;
+
+/** Nothing is blamed on a supply before what it gives was measured: where one is suspected, its net comes first. */
+function suppliesFirst(
+  dictionary: readonly DictionaryEntry[],
+  quantities: readonly Quantity[],
+  posterior: readonly number[],
+  count: number,
+  next: readonly NextMeasurement[],
+): NextMeasurement[] {
+  const chances = new Map<string, { chance: number; readonly rails: readonly string[] }>();
+  dictionary.forEach(({ fault }, e) => {
+    if (!fault?.rails) return;
+    const known = chances.get(fault.ref) ?? { chance: 0, rails: fault.rails };
+    known.chance += posterior[e]!;
+    chances.set(fault.ref, known);
+  });
+  const isAt = (q: Quantity, rails: readonly string[]) => q.kind === 'dcv' && rails.includes(q.net);
+  const first = [...chances]
+    .filter(
+      ([, { chance, rails }]) =>
+        chance > SUPPLY_SUSPECTED && !quantities.slice(0, count).some((q) => isAt(q, rails)),
+    )
+    .flatMap(([ref, { rails }]): NextMeasurement[] => {
+      const quantity = quantities.slice(count).find((q) => isAt(q, rails));
+      const told = next.find((n) => n.quantity === quantity)?.bits ?? 0;
+      const bits = Math.max(told, next[0]?.bits ?? 0, HARDLY_TELLS);
+      return quantity
+        ? [{ quantity, bits, why: `${ref} is suspected, and what it gives was not measured` }]
+        : [];
+    });
+  return [...first, ...next.filter((n) => !first.some((f) => f.quantity === n.quantity))].slice(0);
+}
+
+/** Why a reading is taken once more. */
+const AGAIN_WHY = 'the conclusion hangs on it alone: is the probe where it should be?';
 
 const UNIT_OF = { dcv: 'V', diode: 'V', level: 'V', ohm: 'ohm', cap: 'F' } as const;
 
@@ -299,7 +357,7 @@ export function tellingReadings(
     })),
   );
   const posterior = entries.map((e) => e.probability);
-  return nextMeasurements(entries, quantities, posterior, 0).map((next) => ({
+  return nextMeasurements(entries, quantities, posterior).map((next) => ({
     ...next,
     ref: read.find((r) => r.quantity === next.quantity)!.ref,
   }));

@@ -91,7 +91,7 @@ export {
   type PartSearch,
   type PartSuspect,
 } from './dictionary.ts';
-export { measuredInEvidence, searchQuantities } from './measured.ts';
+export { isReadAlike, measuredInEvidence, searchQuantities, type LeftOut } from './measured.ts';
 export type { Prediction, Quantity } from './prediction.ts';
 export { faultsOfPart, type PartFault } from './part-faults.ts';
 export { addPathLine, withoutBlock, withoutLink, type PathLineResult } from './path-line.ts';

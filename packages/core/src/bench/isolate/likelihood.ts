@@ -18,12 +18,15 @@ export interface Agreement {
  * @param predicted one a reading; null where it is not known
  * @param measured null for overload
  * @param spans where a stray reading may lie, the width of it, above zero
+ * @param sure readings that were taken twice, and alike: both astray is all that is left
  */
 export function agreement(
   predicted: readonly (Prediction | null)[],
   measured: readonly (number | null)[],
   spans: readonly number[],
+  sure: readonly boolean[] = [],
 ): Agreement {
+  const strayOf = (i: number) => (sure[i] ? STRAY ** 2 : STRAY);
   let log = 0;
   const astray = measured.map(() => 0);
   const numbers: number[] = [];
@@ -39,7 +42,7 @@ export function agreement(
       return;
     }
     const isSame = value === null && prediction.value === null;
-    log += Math.log(isSame ? 1 - STRAY : STRAY) - (value === null ? 0 : Math.log(spans[i]!));
+    log += Math.log(isSame ? 1 - strayOf(i) : strayOf(i)) - (value === null ? 0 : Math.log(spans[i]!));
     if (!isSame) astray[i] = 1;
   });
   if (numbers.length === 0) return { log, astray };
@@ -57,12 +60,13 @@ export function agreement(
       inverse.logDeterminant + Math.log(own),
       n - 1,
     );
-    return without + Math.log(STRAY / (1 - STRAY)) - Math.log(spans[at]!);
+    return without + Math.log(strayOf(at) / (1 - strayOf(at))) - Math.log(spans[at]!);
   });
   const best = Math.max(whole, ...logs);
   const total = Math.exp(whole - best) + logs.reduce((sum, l) => sum + Math.exp(l - best), 0);
   numbers.forEach((at, i) => (astray[at] = Math.exp(logs[i]! - best) / total));
-  return { log: log + n * Math.log(1 - STRAY) + best + Math.log(total), astray };
+  const right = numbers.reduce((sum, at) => sum + Math.log(1 - strayOf(at)), 0);
+  return { log: log + right + best + Math.log(total), astray };
 }
 
 /**

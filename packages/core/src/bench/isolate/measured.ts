@@ -4,34 +4,74 @@ import { voltageQuantities, type Measured } from './dictionary.ts';
 import { toneHzOf } from './expected.ts';
 import type { Quantity } from './prediction.ts';
 
+/** A test of the evidence that says nothing in a search among parts, and why. */
+export interface LeftOut {
+  readonly at: string;
+  readonly why: string;
+}
+
+/** Two readings within this of one another are the same: a meter's last digits and what moves between two looks (common practice). */
+const ALIKE_SHARE = 0.03;
+const ALIKE_FLOOR_V = 0.02;
+export const isReadAlike = (one: number, other: number): boolean =>
+  Math.abs(one - other) <= ALIKE_FLOOR_V + ALIKE_SHARE * Math.max(Math.abs(one), Math.abs(other));
+
+/** Units in which a direct voltage is told, V. */
+const VOLTS: Readonly<Record<string, number>> = { V: 1, mV: 1e-3, µV: 1e-6, uV: 1e-6 };
+const VOLTS_RMS: Readonly<Record<string, number>> = { Vrms: 1, mVrms: 1e-3 };
+/** No bench has more, V. */
+const MOST_V = 1e5;
+
 /**
- * What the evidence says in volts at nets, the last of each: direct voltages, and levels of the tone as V peak. What was
- * withdrawn, ripple, and levels without a signal source to compare with are left out.
+ * What the evidence says in volts at nets, the last of each: direct voltages, and levels of the tone as V peak. One that was read
+ * twice, and alike, is sure. What was withdrawn is left out without a word; what else says nothing here, with its reason.
  */
 export function measuredInEvidence({
   circuit,
   path,
   evidence,
-}: Pick<UnitDocument, 'circuit' | 'path' | 'evidence'>): Measured[] {
+}: Pick<UnitDocument, 'circuit' | 'path' | 'evidence'>): {
+  readonly measured: Measured[];
+  readonly leftOut: LeftOut[];
+} {
   const nets = new Set(netsOf(circuit));
   const points = new Map((path?.testPoints ?? []).map((t) => [t.id, t.net]));
+  const toneHz = toneHzOf(circuit);
   const found = new Map<string, Measured>();
-  for (const each of evidence ?? []) {
-    const net = points.get(each.at) ?? each.at;
-    if (each.withdrawn || !nets.has(net) || net === circuit.ground) continue;
-    const measured = measuredAt(each, net, circuit);
-    if (measured) found.set(`${measured.quantity.kind} ${net}`, measured);
+  const leftOut: LeftOut[] = [];
+  for (const { at, saw, withdrawn } of evidence ?? []) {
+    // What was seen in words is for the search among blocks.
+    if (withdrawn || typeof saw === 'string') continue;
+    const net = points.get(at) ?? at;
+    const read = nets.has(net) ? measuredAt(saw, net, circuit.ground, toneHz) : `there is no net "${net}"`;
+    if (typeof read === 'string') {
+      leftOut.push({ at, why: read });
+      continue;
+    }
+    const key = `${read.quantity.kind} ${net}`;
+    const before = found.get(key)?.value;
+    const isSure = typeof before === 'number' && isReadAlike(before, read.value!);
+    found.set(key, isSure ? { ...read, isSure } : read);
   }
-  return [...found.values()];
+  return { measured: [...found.values()], leftOut };
 }
 
-/** A voltage of the evidence as what was measured; null for what is no voltage, or a level without a tone to compare. */
-function measuredAt({ saw }: Pick<EvidenceData, 'saw'>, net: string, circuit: Circuit): Measured | null {
-  if (typeof saw === 'string') return null;
-  if (saw.unit === 'V') return { quantity: { kind: 'dcv', net }, value: saw.value };
-  const frequencyHz = toneHzOf(circuit);
-  if (saw.unit !== 'Vrms' || frequencyHz === null) return null;
-  return { quantity: { kind: 'level', net, frequencyHz }, value: saw.value * Math.SQRT2 };
+/** A voltage of the evidence as what was measured, or why it says nothing. */
+function measuredAt(
+  { value, unit }: Exclude<EvidenceData['saw'], string>,
+  net: string,
+  ground: string,
+  frequencyHz: number | null,
+): Measured | string {
+  const [direct, rms] = [VOLTS[unit], VOLTS_RMS[unit]];
+  if (direct === undefined && rms === undefined)
+    return `${unit} says nothing about a voltage: give V, mV or Vrms`;
+  const volt = value * (direct ?? rms!);
+  if (net === ground) return `"${net}" is the ground, which is 0 V whatever is wrong`;
+  if (Math.abs(volt) > MOST_V) return `${value} ${unit} cannot be: read it again`;
+  if (direct !== undefined) return { quantity: { kind: 'dcv', net }, value: volt };
+  if (frequencyHz === null) return 'a level says nothing without a signal source in the sheet';
+  return { quantity: { kind: 'level', net, frequencyHz }, value: volt * Math.SQRT2 };
 }
 
 /**

@@ -1,0 +1,112 @@
+import { agreement } from './likelihood.ts';
+import type { Prediction } from './prediction.ts';
+
+/** What may be wrong, with what it would make every quantity read; null is nothing. */
+interface Hypothesis {
+  readonly fault: { readonly ref: string; readonly weight: number } | null;
+  readonly predicted: readonly (Prediction | null)[];
+}
+
+/** Weight of nothing being wrong with the parts, against a resistor that has drifted. */
+const NOTHING_WRONG_WEIGHT = 0.5;
+/** Weight of a fault that is not known, or of two at once, as a part of all that are known (calibrated against simulated benches). */
+const SOMETHING_ELSE_SHARE = 0.6;
+/** Part of a reading of something unknown that may lie anywhere, where no known fault brings it. */
+const ANYWHERE = 0.2;
+
+/** Weight of a hypothesis before anything is measured. */
+export const priorOf = ({ fault }: Hypothesis): number => fault?.weight ?? NOTHING_WRONG_WEIGHT;
+
+/** Logarithm of the weight of something else before anything is measured. */
+export const logPriorElse = (known: readonly Hypothesis[]): number =>
+  Math.log(SOMETHING_ELSE_SHARE * known.reduce((sum, each) => sum + priorOf(each), 0));
+
+/** Probabilities of what is known, and of something else, of logarithms that have a constant in common. */
+export interface Posterior {
+  readonly posterior: readonly number[];
+  readonly somethingElse: number;
+}
+
+export function posteriorOf(logs: readonly number[], logElse: number): Posterior {
+  const best = Math.max(...logs, logElse);
+  const weights = logs.map((l) => Math.exp(l - best));
+  const other = Math.exp(logElse - best);
+  const whole = weights.reduce((a, b) => a + b, other);
+  return { posterior: weights.map((w) => w / whole), somethingElse: other / whole };
+}
+
+/**
+ * Logarithms of the density of each reading under something that is not known: each by itself is one that some fault brings, or
+ * anywhere in its span, and nothing holds them together.
+ */
+export function logsOfSomethingElse(
+  known: readonly Hypothesis[],
+  measured: readonly (number | null)[],
+  spans: readonly number[],
+): number[] {
+  const whole = known.reduce((sum, each) => sum + priorOf(each), 0);
+  return measured.map((value, i) => {
+    const some = known.reduce(
+      (density, each) =>
+        density + priorOf(each) * Math.exp(agreement([each.predicted[i] ?? null], [value], [spans[i]!]).log),
+      0,
+    );
+    const anywhere = value === null ? 0.5 : 1 / spans[i]!;
+    return Math.log((1 - ANYWHERE) * (some / whole) + ANYWHERE * anywhere);
+  });
+}
+
+/**
+ * How often a reading is of another net or misread where nobody has looked twice: when a claim hangs on it, and when nothing known
+ * explains it beside the others (common practice).
+ */
+const SLIPS = 0.05;
+const UNEXPLAINED_SLIPS = 0.3;
+/** A claim above this is looked at for what carries it. */
+const CLAIMED = 0.5;
+
+/** What is claimed most: a part, or something else, which has no designator. */
+function topClaim(known: readonly Hypothesis[], { posterior, somethingElse }: Posterior) {
+  const chances = new Map<string, number>();
+  known.forEach(({ fault }, e) => {
+    if (fault) chances.set(fault.ref, (chances.get(fault.ref) ?? 0) + posterior[e]!);
+  });
+  const [first] = [...chances].sort((a, b) => b[1] - a[1]);
+  return first && first[1] > somethingElse
+    ? { ref: first[0], chance: first[1] }
+    : { ref: null, chance: somethingElse };
+}
+
+/**
+ * The chance of each reading to read otherwise when it is taken again: as far as what is claimed most hangs on it alone. One that was
+ * read twice and alike has none.
+ *
+ * @param unknown from `logsOfSomethingElse`
+ */
+export function slipsOf(
+  known: readonly Hypothesis[],
+  measured: readonly (number | null)[],
+  spans: readonly number[],
+  sure: readonly boolean[],
+  now: Posterior,
+  unknown: readonly number[],
+): number[] {
+  const { ref, chance } = topClaim(known, now);
+  if (chance < CLAIMED) return measured.map(() => 0);
+  const wasSure = measured.map((_, i) => sure[i] === true);
+  return measured.map((_, i) => {
+    if (wasSure[i]) return 0;
+    const others = <T>(list: readonly T[]) => list.filter((_each, k) => k !== i && k < measured.length);
+    const [read, widths, twice] = [others(measured), others(spans), others(wasSure)];
+    const logs = known.map(
+      (each) => Math.log(priorOf(each)) + agreement(others(each.predicted), read, widths, twice).log,
+    );
+    const logElse = others(unknown).reduce((a, b) => a + b, logPriorElse(known));
+    const without = posteriorOf(logs, logElse);
+    const left =
+      ref === null
+        ? without.somethingElse
+        : known.reduce((sum, { fault }, e) => sum + (fault?.ref === ref ? without.posterior[e]! : 0), 0);
+    return (ref === null ? UNEXPLAINED_SLIPS : SLIPS) * Math.max(0, chance - left);
+  });
+}
