@@ -298,40 +298,79 @@ describe('zemble', () => {
     expect(await refused('--readings', wrong)).toContain('incircuit');
   });
 
+  const part = (ref: string, kind: string, pins: object, more: object) => ({ ref, kind, pins, ...more });
+  const stage = (evidence: object[], more: object[] = []) => ({
+    format: 'zemble/unit',
+    version: 1,
+    unit: {},
+    circuit: {
+      ground: '0',
+      parts: [
+        part('V1', 'supply', { plus: 'vcc', minus: '0' }, { marked: 12 }),
+        part('R1', 'resistor', { a: 'vcc', b: 'b' }, { marked: '220k' }),
+        part('R2', 'resistor', { a: 'b', b: '0' }, { marked: '47k' }),
+        part('Q1', 'bjt', { c: 'c', b: 'b', e: 'e' }, { model: '2N3904' }),
+        part('R3', 'resistor', { a: 'vcc', b: 'c' }, { marked: '4k7' }),
+        part('R4', 'resistor', { a: 'e', b: '0' }, { marked: '1k' }),
+        ...more,
+      ],
+    },
+    evidence,
+  });
+  const seen = (at: string, value: number, unit = 'V') => ({ at, saw: { value, unit } });
+  const faultsOf = async (...evidence: object[]) =>
+    (await command('faults', await unitFile('faults.json', stage(evidence)))).answer as {
+      faults: { ref: string; fault: string; chance: number }[];
+      nothing: number;
+      somethingElse: number;
+      next: { net: string; quantity: string; bits: number; minutes: number; again?: boolean }[];
+      ignored?: { at: string; why: string }[];
+    };
+
   it('names the faults of parts that explain the voltages, and what to measure next', async () => {
-    const part = (ref: string, kind: string, pins: object, more: object) => ({ ref, kind, pins, ...more });
-    const stage = (evidence: object[]) => ({
-      format: 'zemble/unit',
-      version: 1,
-      unit: {},
-      circuit: {
-        ground: '0',
-        parts: [
-          part('V1', 'supply', { plus: 'vcc', minus: '0' }, { marked: 12 }),
-          part('R1', 'resistor', { a: 'vcc', b: 'b' }, { marked: '220k' }),
-          part('R2', 'resistor', { a: 'b', b: '0' }, { marked: '47k' }),
-          part('Q1', 'bjt', { c: 'c', b: 'b', e: 'e' }, { model: '2N3904' }),
-          part('R3', 'resistor', { a: 'vcc', b: 'c' }, { marked: '4k7' }),
-          part('R4', 'resistor', { a: 'e', b: '0' }, { marked: '1k' }),
-        ],
-      },
-      evidence,
-    });
-    const volts = (at: string, value: number) => ({ at, saw: { value, unit: 'V' } });
-    const faultsOf = async (...evidence: object[]) =>
-      (await command('faults', await unitFile('faults.json', stage(evidence)))).answer as {
-        faults: { ref: string; fault: string; chance: number }[];
-        nothing: number;
-        next: { net: string; quantity: string; bits: number; minutes: number }[];
-      };
     // Cut off, with the base at its divider: the emitter's resistor is open, or the transistor's junction.
-    const cutOff = await faultsOf(volts('c', 12), volts('b', 2.1));
+    const cutOff = await faultsOf(seen('c', 12), seen('b', 2.1));
     expect(new Set(cutOff.faults.slice(0, 3).map((f) => f.ref))).toEqual(new Set(['R4', 'Q1']));
     expect(cutOff.next[0]).toMatchObject({ net: 'e', quantity: 'dcv', minutes: 1 });
     // The emitter follows the base: only an open resistor lets it.
-    const found = await faultsOf(volts('c', 12), volts('b', 2.1), volts('e', 1.7));
+    const found = await faultsOf(seen('c', 12), seen('b', 2.1), seen('e', 1.7));
     expect(found.faults[0]).toMatchObject({ ref: 'R4', fault: 'open' });
     expect(found.faults[0]!.chance).toBeGreaterThan(0.9);
     expect(found.nothing).toBeLessThan(0.01);
+  });
+
+  it('reads volts in their usual units, and says what it leaves out and why', async () => {
+    const plain = await faultsOf(seen('c', 12), seen('e', 1.7));
+    const small = await faultsOf(seen('c', 12_000, 'mV'), seen('e', 1.7e6, 'µV'));
+    expect(small.faults).toEqual(plain.faults);
+    const { ignored, faults } = await faultsOf(
+      seen('c', 12),
+      seen('e', 1.7),
+      seen('zz', 3),
+      seen('0', 1),
+      seen('b', 0.2, 'A'),
+      seen('b', 1e9),
+    );
+    expect(faults).toEqual(plain.faults);
+    expect(ignored?.map((i) => i.at)).toEqual(['zz', '0', 'b', 'b']);
+    expect(ignored![0]!.why).toBe('there is no net "zz"');
+    expect(ignored![3]!.why).toContain('cannot be: read it again');
+  });
+
+  it('takes a reading that came twice for sure, and leaves weight for what it does not know', async () => {
+    const once = await faultsOf(seen('c', 12), seen('b', 2.1), seen('e', 1.7));
+    const twice = await faultsOf(seen('c', 12), seen('b', 2.1), seen('e', 1.7), seen('e', 1.71));
+    expect(once.next.some((n) => n.net === 'e' && n.again)).toBe(true);
+    expect(twice.next.some((n) => n.net === 'e' && n.again)).toBe(false);
+    // A base above its collector and an emitter at half of that: no single part does it.
+    const odd = await faultsOf(seen('c', 5), seen('b', 9), seen('e', 4.4), seen('vcc', 12));
+    expect(odd.somethingElse).toBeGreaterThan(0.5);
+  });
+
+  it('says when nothing can be computed', async () => {
+    const ring = [part('V2', 'supply', { plus: 'vcc', minus: '0' }, { marked: 9 })];
+    const refused = await command('faults', await unitFile('faults.json', stage([seen('c', 12)], ring)));
+    expect(refused.code).toBe(1);
+    expect(refused.sentence).toContain('no operating point');
   });
 });
