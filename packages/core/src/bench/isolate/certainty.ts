@@ -1,4 +1,4 @@
-import { agreement } from './likelihood.ts';
+import { agreement, type Agreement } from './likelihood.ts';
 import type { Prediction } from './prediction.ts';
 
 /** What may be wrong, with what it would make every quantity read; null is nothing. */
@@ -81,32 +81,27 @@ function topClaim(known: readonly Hypothesis[], { posterior, somethingElse }: Po
  * The chance of each reading to read otherwise when it is taken again: as far as what is claimed most hangs on it alone. One that was
  * read twice and alike has none.
  *
+ * @param agreements of what is known with the readings
  * @param unknown from `logsOfSomethingElse`
  */
 export function slipsOf(
   known: readonly Hypothesis[],
-  measured: readonly (number | null)[],
-  spans: readonly number[],
+  agreements: readonly Agreement[],
   sure: readonly boolean[],
   now: Posterior,
   unknown: readonly number[],
 ): number[] {
   const { ref, chance } = topClaim(known, now);
-  if (chance < CLAIMED) return measured.map(() => 0);
-  const wasSure = measured.map((_, i) => sure[i] === true);
-  return measured.map((_, i) => {
-    if (wasSure[i]) return 0;
-    const others = <T>(list: readonly T[]) => list.filter((_each, k) => k !== i && k < measured.length);
-    const [read, widths, twice] = [others(measured), others(spans), others(wasSure)];
-    const logs = known.map(
-      (each) => Math.log(priorOf(each)) + agreement(others(each.predicted), read, widths, twice).log,
-    );
-    const logElse = others(unknown).reduce((a, b) => a + b, logPriorElse(known));
-    const without = posteriorOf(logs, logElse);
+  if (chance < CLAIMED) return unknown.map(() => 0);
+  const logElse = unknown.reduce((a, b) => a + b, logPriorElse(known));
+  return unknown.map((own, i) => {
+    if (sure[i]) return 0;
+    const logs = known.map((each, e) => Math.log(priorOf(each)) + agreements[e]!.without[i]!);
+    const { posterior, somethingElse } = posteriorOf(logs, logElse - own);
     const left =
       ref === null
-        ? without.somethingElse
-        : known.reduce((sum, { fault }, e) => sum + (fault?.ref === ref ? without.posterior[e]! : 0), 0);
+        ? somethingElse
+        : known.reduce((sum, { fault }, e) => sum + (fault?.ref === ref ? posterior[e]! : 0), 0);
     return (ref === null ? UNEXPLAINED_SLIPS : SLIPS) * Math.max(0, chance - left);
   });
 }

@@ -144,7 +144,7 @@ export function searchParts(
     unknown.reduce((a, b) => a + b, logPriorElse(dictionary)),
   );
   const { posterior, somethingElse } = now;
-  const slips = slipsOf(dictionary, measured, spans, sure, now, unknown);
+  const slips = slipsOf(dictionary, agreements, sure, now, unknown);
   const next = nextMeasurements(dictionary, quantities, posterior, slips, agreements);
   const sound = dictionary.find((e) => e.fault === null);
   const direct = quantities.flatMap((q, i) => (q.kind === 'dcv' ? [i] : []));

@@ -9,6 +9,8 @@ export interface Agreement {
   readonly log: number;
   /** Chance of each reading to be astray, given the hypothesis; in the order of the readings. */
   readonly astray: readonly number[];
+  /** The logarithm of the density of the others, for each reading that is left out, all of them as they should be. */
+  readonly without: readonly number[];
 }
 
 /**
@@ -29,12 +31,18 @@ export function agreement(
   const strayOf = (i: number) => (sure[i] ? STRAY ** 2 : STRAY);
   let log = 0;
   const astray = measured.map(() => 0);
+  /** What each reading that is no number, or has none predicted, adds. */
+  const own = measured.map(() => 0);
+  const add = (i: number, term: number) => {
+    own[i] = term;
+    log += term;
+  };
   const numbers: number[] = [];
   measured.forEach((value, i) => {
     const prediction = predicted[i];
     if (!prediction) {
       // Nothing is known of it: it may be anything.
-      log -= value === null ? 0 : Math.log(spans[i]!);
+      add(i, value === null ? 0 : -Math.log(spans[i]!));
       return;
     }
     if (value !== null && prediction.value !== null) {
@@ -42,10 +50,11 @@ export function agreement(
       return;
     }
     const isSame = value === null && prediction.value === null;
-    log += Math.log(isSame ? 1 - strayOf(i) : strayOf(i)) - (value === null ? 0 : Math.log(spans[i]!));
+    const chance = Math.log(isSame ? 1 - strayOf(i) : strayOf(i));
+    add(i, chance - (value === null ? 0 : Math.log(spans[i]!)));
     if (!isSame) astray[i] = 1;
   });
-  if (numbers.length === 0) return { log, astray };
+  if (numbers.length === 0) return { log, astray, without: own.map((term) => log - term) };
   const rest = numbers.map((i) => measured[i]! - predicted[i]!.value!);
   const inverse = precisionOf(numbers.map((i) => predicted[i]!));
   const weighed = times(inverse.precision, rest);
@@ -53,20 +62,24 @@ export function agreement(
   const square = weighed.reduce((sum, v, i) => sum + v * rest[i]!, 0);
   const whole = logStudent(square, inverse.logDeterminant, n);
   // With one reading left out, by the precision of the others.
-  const logs = numbers.map((at, i) => {
-    const own = inverse.precision[i * n + i]!;
-    const without = logStudent(
-      square - weighed[i]! ** 2 / own,
-      inverse.logDeterminant + Math.log(own),
+  const others = numbers.map((_, i) => {
+    const precision = inverse.precision[i * n + i]!;
+    return logStudent(
+      square - weighed[i]! ** 2 / precision,
+      inverse.logDeterminant + Math.log(precision),
       n - 1,
     );
-    return without + Math.log(strayOf(at) / (1 - strayOf(at))) - Math.log(spans[at]!);
+  });
+  const logs = numbers.map((at, i) => {
+    return others[i]! + Math.log(strayOf(at) / (1 - strayOf(at))) - Math.log(spans[at]!);
   });
   const best = Math.max(whole, ...logs);
   const total = Math.exp(whole - best) + logs.reduce((sum, l) => sum + Math.exp(l - best), 0);
   numbers.forEach((at, i) => (astray[at] = Math.exp(logs[i]! - best) / total));
   const right = numbers.reduce((sum, at) => sum + Math.log(1 - strayOf(at)), 0);
-  return { log: log + right + best + Math.log(total), astray };
+  const without = own.map((term) => log + right - term + whole);
+  numbers.forEach((at, i) => (without[at] = log + right - Math.log(1 - strayOf(at)) + others[i]!));
+  return { log: log + right + best + Math.log(total), astray, without };
 }
 
 /**
