@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { LayerCircuit } from '../../circuit/circuit/index.ts';
-import { randomCircuit, seeded } from '../../testing/circuits.ts';
+import type { LayerCircuit, LayerPart } from '../../circuit/circuit/index.ts';
+import { circuitOf, randomCircuit, seeded } from '../../testing/circuits.ts';
 import { resolveLayer } from '../../circuit/changes/index.ts';
 import { voltageQuantities } from './dictionary.ts';
 import { faultsOfPart } from './part-faults.ts';
@@ -39,5 +39,23 @@ describe('a row of neighbouring circuits', () => {
         });
       }
     }
+  });
+});
+
+describe('a circuit with a section that is not traced', () => {
+  it('is predicted without it', () => {
+    const sound = resolveLayer(
+      circuitOf(
+        'V1 9V vcc 0\nR1 10k vcc a\nR2 10k a 0\nU1A TL072 plus=a minus=o out=o vplus=vcc vminus=0\nR3 10k o 0',
+      ),
+      'marked',
+    );
+    const [opamp] = sound.parts.filter((p) => p.kind === 'opamp');
+    const spare = { ...opamp!, ref: 'U1B', pins: {}, isUntraced: true } as LayerPart;
+    const quantities = voltageQuantities(sound);
+    const withSpare = { ...sound, parts: [...sound.parts, spare] };
+    const [own, other] = [sound, withSpare].map((c) => alone(c, quantities, c)!.map((p) => p?.value));
+    expect(own!.every((v) => typeof v === 'number')).toBe(true);
+    expect(other).toEqual(own);
   });
 });

@@ -1,6 +1,12 @@
 import type { OwnModel } from '@zemble/contract';
 import { AnalysisSession, spreadParts, type SpreadPart } from '../../analysis/analysis/index.ts';
-import { netsOf, usualTolerance, type LayerCircuit, type LayerPart } from '../../circuit/circuit/index.ts';
+import {
+  isModelled,
+  netsOf,
+  usualTolerance,
+  type LayerCircuit,
+  type LayerPart,
+} from '../../circuit/circuit/index.ts';
 import { ZembleError } from '../../base/errors/index.ts';
 import { modelParameters, TYPE_SPREAD } from '../../circuit/models/index.ts';
 import { Probe, Voltmeter, withLeaks, type MeterMode } from '../../analysis/meter/index.ts';
@@ -184,7 +190,8 @@ interface Others {
 function othersOf(circuit: LayerCircuit, types: Types, k: 0 | 1, near: Others | null): Others | null {
   const differing: Otherwise[] = [];
   const parts = circuit.parts.map((part) => {
-    const other = types.of(part, circuit.models ?? [])[k];
+    // A section that is not computed, as a spare one without nets, differs in nothing.
+    const other = isModelled(part) ? types.of(part, circuit.models ?? [])[k] : undefined;
     if (other) differing.push(other);
     return other?.part ?? part;
   });
