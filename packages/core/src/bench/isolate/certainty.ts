@@ -1,4 +1,4 @@
-import { agreement, type Agreement } from './likelihood.ts';
+import { densityOf, type Agreement } from './likelihood.ts';
 import type { Prediction } from './prediction.ts';
 
 /** What may be wrong, with what it would make every quantity read; null is nothing. */
@@ -47,8 +47,7 @@ export function logsOfSomethingElse(
   const whole = known.reduce((sum, each) => sum + priorOf(each), 0);
   return measured.map((value, i) => {
     const some = known.reduce(
-      (density, each) =>
-        density + priorOf(each) * Math.exp(agreement([each.predicted[i] ?? null], [value], [spans[i]!]).log),
+      (density, each) => density + priorOf(each) * densityOf(each.predicted[i] ?? null, value, spans[i]!),
       0,
     );
     const anywhere = value === null ? 0.5 : 1 / spans[i]!;

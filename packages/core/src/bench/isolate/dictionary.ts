@@ -314,7 +314,7 @@ function suppliesFirst(
         ? [{ quantity, bits, why: `${ref} is suspected, and what it gives was not measured` }]
         : [];
     });
-  return [...first, ...next.filter((n) => !first.some((f) => f.quantity === n.quantity))].slice(0);
+  return [...first, ...next.filter((n) => !first.some((f) => f.quantity === n.quantity))];
 }
 
 /** Why a reading is taken once more. */

@@ -1,4 +1,4 @@
-import type { Prediction } from './prediction.ts';
+import { sigmaOf, type Prediction } from './prediction.ts';
 
 /** Chance that a reading has nothing to do with the circuit: a slipped probe, a misread digit, the wrong net (common practice). */
 export const STRAY = 0.02;
@@ -64,15 +64,12 @@ export function agreement(
   // With one reading left out, by the precision of the others.
   const others = numbers.map((_, i) => {
     const precision = inverse.precision[i * n + i]!;
-    return logStudent(
-      square - weighed[i]! ** 2 / precision,
-      inverse.logDeterminant + Math.log(precision),
-      n - 1,
-    );
+    const rest = square - weighed[i]! ** 2 / precision;
+    return logStudent(rest, inverse.logDeterminant + Math.log(precision), n - 1);
   });
-  const logs = numbers.map((at, i) => {
-    return others[i]! + Math.log(strayOf(at) / (1 - strayOf(at))) - Math.log(spans[at]!);
-  });
+  const logs = numbers.map(
+    (at, i) => others[i]! + Math.log(strayOf(at) / (1 - strayOf(at))) - Math.log(spans[at]!),
+  );
   const best = Math.max(whole, ...logs);
   const total = Math.exp(whole - best) + logs.reduce((sum, l) => sum + Math.exp(l - best), 0);
   numbers.forEach((at, i) => (astray[at] = Math.exp(logs[i]! - best) / total));
@@ -93,9 +90,28 @@ const FREEDOM = 5;
  * 2004).
  */
 const logStudent = (square: number, logDeterminant: number, n: number): number =>
-  logGamma((FREEDOM + n) / 2) -
-  logGamma(FREEDOM / 2) -
-  (n * Math.log(FREEDOM * Math.PI) + logDeterminant + (FREEDOM + n) * Math.log1p(square / FREEDOM)) / 2;
+  logScale(n) - (logDeterminant + (FREEDOM + n) * Math.log1p(square / FREEDOM)) / 2;
+
+const logScales: number[] = [];
+/** What the density has of its dimensions alone. */
+const logScale = (n: number): number =>
+  (logScales[n] ??=
+    logGamma((FREEDOM + n) / 2) - logGamma(FREEDOM / 2) - (n * Math.log(FREEDOM * Math.PI)) / 2);
+
+/**
+ * The density of one reading by itself under what is predicted of it, as `agreement` has it; null, for overload, has a chance and no
+ * density.
+ */
+export function densityOf(prediction: Prediction | null, value: number | null, span: number): number {
+  if (!prediction) return value === null ? 1 : 1 / span;
+  if (value === null || prediction.value === null) {
+    const isSame = value === null && prediction.value === null;
+    return (isSame ? 1 - STRAY : STRAY) / (value === null ? 1 : span);
+  }
+  const variance = sigmaOf(prediction) ** 2;
+  const square = (value - prediction.value) ** 2 / variance;
+  return (1 - STRAY) * Math.exp(logStudent(square, Math.log(variance), 1)) + STRAY / span;
+}
 
 /** Logarithm of the gamma function above zero, after Stirling with the argument moved up (Abramowitz and Stegun 6.1.41). */
 function logGamma(x: number): number {

@@ -65,7 +65,7 @@ function measuredAt(
 ): Measured | string {
   const [direct, rms] = [VOLTS[unit], VOLTS_RMS[unit]];
   if (direct === undefined && rms === undefined)
-    return `${unit} says nothing about a voltage: give V, mV or Vrms`;
+    return `a reading in ${unit} is no direct voltage and no level, which are given in V, mV or Vrms`;
   const volt = value * (direct ?? rms!);
   if (net === ground) return `"${net}" is the ground, which is 0 V whatever is wrong`;
   if (Math.abs(volt) > MOST_V) return `${value} ${unit} cannot be: read it again`;
