@@ -88,7 +88,7 @@ function benchQuantities({ circuit }: UnitDocument): Quantity[] {
 }
 
 /** Every so many faults are planted. */
-const SAMPLE = 40;
+const SAMPLE = 6;
 
 describe.each(DEMO_UNITS.map((unit) => [unit.document.unit.name ?? '', unit] as const))(
   'faults of %s',
