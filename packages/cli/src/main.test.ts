@@ -323,6 +323,7 @@ describe('zemble', () => {
       faults: { ref: string; fault: string; chance: number }[];
       nothing: number;
       somethingElse: number;
+      unexplained?: boolean;
       next: { net: string; quantity: string; bits: number; minutes: number; again?: boolean }[];
       ignored?: { at: string; why: string }[];
     };
@@ -365,6 +366,10 @@ describe('zemble', () => {
     // A base above its collector and an emitter at half of that: no single part does it.
     const odd = await faultsOf(seen('c', 5), seen('b', 9), seen('e', 4.4), seen('vcc', 12));
     expect(odd.somethingElse).toBeGreaterThan(0.5);
+    expect(odd.unexplained).toBe(true);
+    // What some fault does explain is never said to be unexplained, whatever else it may be.
+    for (const readings of [[seen('c', 12)], [seen('c', 12), seen('e', 1.7)], [seen('e', 0.4)]])
+      expect((await faultsOf(...readings)).unexplained).toBeUndefined();
   });
 
   it('says when nothing can be computed', async () => {

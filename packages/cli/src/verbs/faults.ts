@@ -51,6 +51,7 @@ export async function faults(options: Options): Promise<unknown> {
       .sort((a, b) => b.chance - a.chance),
     nothing: found.nothingWrong,
     somethingElse: found.somethingElse,
+    ...(found.isUnexplained ? { unexplained: true } : {}),
     next: [
       ...found.next.map(({ quantity, bits, why, isAgain }) => ({
         net: netOf(quantity),

@@ -30,8 +30,6 @@ const SHOWN_GROUPS = 6;
 const SHOWN_SHARE = 0.005;
 /** One fault with more than this needs no further measurement. */
 const PLAIN = 0.95;
-/** Something else with more than this is said in a sentence. */
-const CLAIMED = 0.5;
 /** A net without a test point has to be found on the board first: it takes about twice as long. */
 const UNMARKED_MINUTES = 2;
 /** Switching off, discharging and reading a part. */
@@ -162,9 +160,9 @@ export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }
           </tbody>
         </table>
       )}
-      {search && search.somethingElse > CLAIMED && (
+      {search?.isUnexplained && (
         <p className="zb-caution" role="status">
-          None of the faults known here explains {measured.map(measuredWords).join(' and ')} together
+          No fault known here explains {measured.map(measuredWords).join(' and ')} together
           {search.next.some((n) => n.isAgain) ? ': one of them read once more would tell.' : '.'}
         </p>
       )}

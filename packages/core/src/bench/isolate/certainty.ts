@@ -55,14 +55,24 @@ export function logsOfSomethingElse(
   });
 }
 
+/** Something else is claimed above this. */
+const CLAIMED = 0.5;
+/** Deviations up to so many sigmas of each reading are explained. */
+const EXPLAINED_SIGMAS = 3;
+
+/** Whether something else is likelier than not, and no known fault is near all of the readings: two at least, since one alone says little. */
+export function isUnexplained(agreements: readonly Agreement[], { somethingElse }: Posterior): boolean {
+  const count = agreements[0]?.astray.length ?? 0;
+  if (count < 2 || somethingElse < CLAIMED) return false;
+  return agreements.every(({ square }) => square > EXPLAINED_SIGMAS ** 2 * count);
+}
+
 /**
  * How often a reading is of another net or misread where nobody has looked twice: when a claim hangs on it, and when nothing known
  * explains it beside the others (common practice).
  */
 const SLIPS = 0.05;
 const UNEXPLAINED_SLIPS = 0.3;
-/** A claim above this is looked at for what carries it. */
-const CLAIMED = 0.5;
 
 /** What is claimed most: a part, or something else, which has no designator. */
 function topClaim(known: readonly Hypothesis[], { posterior, somethingElse }: Posterior) {
@@ -91,6 +101,7 @@ export function slipsOf(
   unknown: readonly number[],
 ): number[] {
   const { ref, chance } = topClaim(known, now);
+  // What is claimed is looked at for what carries it.
   if (chance < CLAIMED) return unknown.map(() => 0);
   const logElse = unknown.reduce((a, b) => a + b, logPriorElse(known));
   return unknown.map((own, i) => {

@@ -1,6 +1,13 @@
 import { netsOf, type LayerCircuit, type LayerPart } from '../../circuit/circuit/index.ts';
 import { formatQuantity } from '../../base/quantity/index.ts';
-import { logPriorElse, logsOfSomethingElse, posteriorOf, priorOf, slipsOf } from './certainty.ts';
+import {
+  isUnexplained,
+  logPriorElse,
+  logsOfSomethingElse,
+  posteriorOf,
+  priorOf,
+  slipsOf,
+} from './certainty.ts';
 import { agreement, Separation, type Agreement } from './likelihood.ts';
 import { faultsOfPart, type PartFault } from './part-faults.ts';
 import { Predictor, sigmaOf, type Prediction, type Quantity } from './prediction.ts';
@@ -50,6 +57,8 @@ export interface PartSearch {
   readonly nothingWrong: number;
   /** That it is something the dictionary does not know: another fault, two at once, or more than one reading astray. */
   readonly somethingElse: number;
+  /** Whether no known fault explains what was measured, taken together. */
+  readonly isUnexplained: boolean;
   /** Measurements that would tell most, best first. */
   readonly next: readonly NextMeasurement[];
   /** What the sound circuit would read, a quantity each; null for overload and where it cannot be computed. */
@@ -158,6 +167,7 @@ export function searchParts(
       0,
     ),
     somethingElse,
+    isUnexplained: isUnexplained(agreements, now),
     next: suppliesFirst(dictionary, quantities, posterior, count, next),
     sound: quantities.map((_, k) => sound?.predicted[k]?.value ?? null),
     unexplained: measured.flatMap((_, i) => {

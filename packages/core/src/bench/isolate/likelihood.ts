@@ -11,6 +11,8 @@ export interface Agreement {
   readonly astray: readonly number[];
   /** The logarithm of the density of the others, for each reading that is left out, all of them as they should be. */
   readonly without: readonly number[];
+  /** The square of the deviations, in sigmas; infinite where one is overload and the other is not, or something is not known. */
+  readonly square: number;
 }
 
 /**
@@ -33,6 +35,7 @@ export function agreement(
   const astray = measured.map(() => 0);
   /** What each reading that is no number, or has none predicted, adds. */
   const own = measured.map(() => 0);
+  let isComparable = true;
   const add = (i: number, term: number) => {
     own[i] = term;
     log += term;
@@ -42,6 +45,7 @@ export function agreement(
     const prediction = predicted[i];
     if (!prediction) {
       // Nothing is known of it: it may be anything.
+      isComparable = false;
       add(i, value === null ? 0 : -Math.log(spans[i]!));
       return;
     }
@@ -52,9 +56,14 @@ export function agreement(
     const isSame = value === null && prediction.value === null;
     const chance = Math.log(isSame ? 1 - strayOf(i) : strayOf(i));
     add(i, chance - (value === null ? 0 : Math.log(spans[i]!)));
-    if (!isSame) astray[i] = 1;
+    if (isSame) return;
+    isComparable = false;
+    astray[i] = 1;
   });
-  if (numbers.length === 0) return { log, astray, without: own.map((term) => log - term) };
+  if (numbers.length === 0) {
+    const without = own.map((term) => log - term);
+    return { log, astray, without, square: isComparable ? 0 : Number.POSITIVE_INFINITY };
+  }
   const rest = numbers.map((i) => measured[i]! - predicted[i]!.value!);
   const inverse = precisionOf(numbers.map((i) => predicted[i]!));
   const weighed = times(inverse.precision, rest);
@@ -76,7 +85,12 @@ export function agreement(
   const right = numbers.reduce((sum, at) => sum + Math.log(1 - strayOf(at)), 0);
   const without = own.map((term) => log + right - term + whole);
   numbers.forEach((at, i) => (without[at] = log + right - Math.log(1 - strayOf(at)) + others[i]!));
-  return { log: log + right + best + Math.log(total), astray, without };
+  return {
+    log: log + right + best + Math.log(total),
+    astray,
+    without,
+    square: isComparable ? square : Number.POSITIVE_INFINITY,
+  };
 }
 
 /**
