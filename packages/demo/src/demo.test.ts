@@ -113,7 +113,7 @@ describe.each(DEMO_UNITS.map((unit) => [unit.document.unit.name ?? '', unit] as 
         if (!group?.members.some((m) => m.ref === fault.ref)) missed.push(`${fault.ref} ${fault.mode}`);
       }
       expect(missed.length / faults.length, missed.join(', ')).toBeLessThanOrEqual(0.1);
-    }, 300_000);
+    }, 600_000);
   },
 );
 

@@ -17,8 +17,9 @@ export interface Claims {
   /** Of which the true part was in the first group, and in the first three. */
   first: number;
   amongThree: number;
-  /** Measurements taken in all. */
+  /** Measurements taken in all, and the nets at which they were: what decides is measured twice. */
   measurements: number;
+  places: number;
   /** Every part that was claimed with more than half, and whether it was the one. */
   readonly claims: { readonly chance: number; readonly isRight: boolean; readonly what: string }[];
   /** Searches with one wrong reading among all: how many, found first, and with the wrong reading named. */
@@ -32,6 +33,7 @@ export const noClaims = (): Claims => ({
   first: 0,
   amongThree: 0,
   measurements: 0,
+  places: 0,
   claims: [],
   withWrong: 0,
   firstDespite: 0,
@@ -103,6 +105,7 @@ export function searchPlanted(
       group?.members.some((m) => planted.refs.includes(m.ref)) === true;
     into.count += 1;
     into.measurements += taken;
+    into.places += order.length;
     into.first += isIn(search.groups[0]) ? 1 : 0;
     into.amongThree += search.groups.slice(0, 3).some(isIn) ? 1 : 0;
     for (const [ref, chance] of chances(search))

@@ -49,6 +49,7 @@ describe('claims about parts, on a bench that shares no code with this one', () 
     expect(isEarned(found, 0.99, 0.98)).toBeGreaterThan(5);
     expect(found.first / found.count).toBeGreaterThanOrEqual(0.93);
     expect(found.amongThree / found.count).toBeGreaterThanOrEqual(0.97);
+    expect(found.places / found.count).toBeLessThanOrEqual(3.9);
     // A reading that decides is taken twice.
     expect(found.measurements / found.count).toBeLessThanOrEqual(4.2);
     expect(found.firstDespite / found.withWrong).toBeGreaterThanOrEqual(0.78);
