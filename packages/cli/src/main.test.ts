@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { run } from './main.ts';
-import { command, divider, unitFile } from './testing/command.ts';
+import { command, divider, fileOf, resistor, unitFile } from './testing/command.ts';
 
 describe('zemble', () => {
   it('checks', async () => {
@@ -173,17 +173,10 @@ describe('zemble', () => {
   });
 
   it('exits 1 with the net at fault when there is no answer', async () => {
-    const floating = {
-      format: 'zemble/unit',
-      version: 1,
-      circuit: {
-        ground: '0',
-        parts: [
-          { ref: 'C1', kind: 'capacitor', pins: { a: 'b', b: '0' }, marked: 1e-6 },
-          { ref: 'C2', kind: 'capacitor', pins: { a: 'b', b: '0' }, marked: 1e-6 },
-        ],
-      },
-    };
+    const floating = fileOf([
+      { ref: 'C1', kind: 'capacitor', pins: { a: 'b', b: '0' }, marked: 1e-6 },
+      { ref: 'C2', kind: 'capacitor', pins: { a: 'b', b: '0' }, marked: 1e-6 },
+    ]);
     const { code, sentence } = await command('op', await unitFile('f.json', floating));
     expect(code).toBe(1);
     expect(sentence).toBe('Net b has no DC path to ground: only C1 and C2 touch it.');
@@ -229,28 +222,23 @@ describe('zemble', () => {
   });
 
   it('judges readings, one or a file of them', async () => {
-    const file = await unitFile('judge.json', {
-      format: 'zemble/unit',
-      version: 1,
-      unit: {},
-      circuit: {
-        ground: '0',
-        parts: [
-          { ref: 'R7', kind: 'resistor', pins: { a: 'a', b: '0' }, marked: '100k', tolerance: 0.05 },
-          { ref: 'R1', kind: 'resistor', pins: { a: 'a', b: 'b' }, marked: '220k', tolerance: 0.05 },
-          { ref: 'R2', kind: 'resistor', pins: { a: 'b', b: '0' }, marked: '10k', tolerance: 0.05 },
-          {
-            ref: 'C1',
-            kind: 'capacitor',
-            pins: { a: 'b', b: '0' },
-            marked: '470u',
-            polarised: true,
-            voltage: 25,
-          },
-          { ref: 'D1', kind: 'diode', pins: { a: 'c', k: '0' }, model: '1N4148' },
-        ],
-      },
-    });
+    const file = await unitFile(
+      'judge.json',
+      fileOf([
+        { ref: 'R7', kind: 'resistor', pins: { a: 'a', b: '0' }, marked: '100k', tolerance: 0.05 },
+        { ref: 'R1', kind: 'resistor', pins: { a: 'a', b: 'b' }, marked: '220k', tolerance: 0.05 },
+        { ref: 'R2', kind: 'resistor', pins: { a: 'b', b: '0' }, marked: '10k', tolerance: 0.05 },
+        {
+          ref: 'C1',
+          kind: 'capacitor',
+          pins: { a: 'b', b: '0' },
+          marked: '470u',
+          polarised: true,
+          voltage: 25,
+        },
+        { ref: 'D1', kind: 'diode', pins: { a: 'c', k: '0' }, model: '1N4148' },
+      ]),
+    );
     const verdictsOf = async (...args: string[]) =>
       (await command('judge', file, ...args)).answer.verdicts as Record<string, unknown>[];
     // 100k in parallel with 220k + 10k reads 69.7k.
@@ -298,25 +286,19 @@ describe('zemble', () => {
     expect(await refused('--readings', wrong)).toContain('incircuit');
   });
 
-  const part = (ref: string, kind: string, pins: object, more: object) => ({ ref, kind, pins, ...more });
-  const stage = (evidence: object[], more: object[] = []) => ({
-    format: 'zemble/unit',
-    version: 1,
-    unit: {},
-    circuit: {
-      ground: '0',
-      parts: [
-        part('V1', 'supply', { plus: 'vcc', minus: '0' }, { marked: 12 }),
-        part('R1', 'resistor', { a: 'vcc', b: 'b' }, { marked: '220k' }),
-        part('R2', 'resistor', { a: 'b', b: '0' }, { marked: '47k' }),
-        part('Q1', 'bjt', { c: 'c', b: 'b', e: 'e' }, { model: '2N3904' }),
-        part('R3', 'resistor', { a: 'vcc', b: 'c' }, { marked: '4k7' }),
-        part('R4', 'resistor', { a: 'e', b: '0' }, { marked: '1k' }),
+  const stage = (evidence: object[], more: object[] = []) =>
+    fileOf(
+      [
+        { ref: 'V1', kind: 'supply', pins: { plus: 'vcc', minus: '0' }, marked: 12 },
+        resistor('R1', '220k', 'vcc', 'b'),
+        resistor('R2', '47k', 'b', '0'),
+        { ref: 'Q1', kind: 'bjt', pins: { c: 'c', b: 'b', e: 'e' }, model: '2N3904' },
+        resistor('R3', '4k7', 'vcc', 'c'),
+        resistor('R4', '1k', 'e', '0'),
         ...more,
       ],
-    },
-    evidence,
-  });
+      { evidence },
+    );
   const seen = (at: string, value: number, unit = 'V') => ({ at, saw: { value, unit } });
   const faultsOf = async (...evidence: object[]) =>
     (await command('faults', await unitFile('faults.json', stage(evidence)))).answer as {
@@ -373,7 +355,7 @@ describe('zemble', () => {
   });
 
   it('says when nothing can be computed', async () => {
-    const ring = [part('V2', 'supply', { plus: 'vcc', minus: '0' }, { marked: 9 })];
+    const ring = [{ ref: 'V2', kind: 'supply', pins: { plus: 'vcc', minus: '0' }, marked: 9 }];
     const refused = await command('faults', await unitFile('faults.json', stage([seen('c', 12)], ring)));
     expect(refused.code).toBe(1);
     expect(refused.sentence).toContain('no operating point');

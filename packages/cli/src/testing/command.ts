@@ -39,6 +39,14 @@ export const resistor = (ref: string, marked: string, a: string, b: string, rest
   marked,
   ...rest,
 });
+/** A unit file of some parts, and what else it has. */
+export const fileOf = (parts: readonly object[], more: object = {}) => ({
+  format: 'zemble/unit',
+  version: 1,
+  unit: {},
+  circuit: { ground: '0', parts },
+  ...more,
+});
 /** A divider and a low pass, with a wanted voltage and a readout that is none. */
 export const divider = {
   format: 'zemble/unit',
