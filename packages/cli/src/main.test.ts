@@ -349,6 +349,9 @@ describe('zemble', () => {
     const odd = await faultsOf(seen('c', 5), seen('b', 9), seen('e', 4.4), seen('vcc', 12));
     expect(odd.somethingElse).toBeGreaterThan(0.5);
     expect(odd.unexplained).toBe(true);
+    // Where either of two explains itself, one of them is read again before anything else.
+    const two = await faultsOf(seen('vcc', 12), seen('b', 7), seen('e', 0.1));
+    expect(two.next[0]).toMatchObject({ again: true });
     // What some fault does explain is never said to be unexplained, whatever else it may be.
     for (const readings of [[seen('c', 12)], [seen('c', 12), seen('e', 1.7)], [seen('e', 0.4)]])
       expect((await faultsOf(...readings)).unexplained).toBeUndefined();

@@ -154,7 +154,9 @@ export function searchParts(
   );
   const { posterior, somethingElse } = now;
   const slips = slipsOf(dictionary, agreements, sure, now, unknown);
-  const next = nextMeasurements(dictionary, quantities, posterior, slips, agreements);
+  const nothingExplains = isUnexplained(agreements, now);
+  const telling = nextMeasurements(dictionary, quantities, posterior, slips, agreements);
+  const next = nothingExplains ? repeatFirst(telling) : telling;
   const sound = dictionary.find((e) => e.fault === null);
   const direct = quantities.flatMap((q, i) => (q.kind === 'dcv' ? [i] : []));
   const fromSound = sound && new Separation(sound.predicted, direct);
@@ -167,7 +169,7 @@ export function searchParts(
       0,
     ),
     somethingElse,
-    isUnexplained: isUnexplained(agreements, now),
+    isUnexplained: nothingExplains,
     next: suppliesFirst(dictionary, quantities, posterior, count, next),
     sound: quantities.map((_, k) => sound?.predicted[k]?.value ?? null),
     unexplained: measured.flatMap((_, i) => {
@@ -290,6 +292,13 @@ function nextMeasurements(
     })
     .filter((m) => m.bits > 0.05)
     .sort((a, b) => b.bits - a.bits);
+}
+
+/** Where nothing known explains the readings, one of them that is astray is to be found before anything is told of known faults. */
+function repeatFirst(next: readonly NextMeasurement[]): NextMeasurement[] {
+  const again = next.find((n) => n.isAgain);
+  if (!again) return [...next];
+  return [{ ...again, bits: Math.max(again.bits, next[0]!.bits) }, ...next.filter((n) => n !== again)];
 }
 
 /** A supply that may be at fault with this chance is measured before anything else is. */
