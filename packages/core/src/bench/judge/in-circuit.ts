@@ -10,8 +10,10 @@ import {
 import { ZembleError } from '../../base/errors/index.ts';
 import { formatQuantity, QUANTITY_KINDS } from '../../base/quantity/index.ts';
 import { Probe, through } from '../../analysis/meter/index.ts';
+import { technologyOf } from './ageing.ts';
+import { electrolyticLoss } from './small-verdicts.ts';
 import { isShownBelow, shownAt, Surroundings, type Extreme } from './surroundings.ts';
-import { judgeReading, type JudgedReading, type Verdict, type VerdictKind } from './verdict.ts';
+import { BORDER, judgeReading, type JudgedReading, type Verdict, type VerdictKind } from './verdict.ts';
 
 /**
  * Where a part's own value lies, given what was read across it in circuit. An end that is open is infinite; `low` is above
@@ -32,6 +34,8 @@ export interface InCircuitReading {
   readonly red?: string | null | undefined;
   /** Controls stand as drawn; anywhere otherwise. */
   readonly isAsDrawn?: boolean;
+  /** Series resistance that was read with a capacity, ohm; anywhere up to what is usual when it is not known. */
+  readonly esr?: number | null | undefined;
 }
 
 /** Error of a usual meter: a part of the reading, and what its leads and last digit may add, ohm and F (common practice). */
@@ -44,6 +48,8 @@ const BISECTIONS = 22;
 /** Values of a capacitor that are tried, a decade: its reading need not rise with it. */
 const TRIES_A_DECADE = 12;
 const CAP_REACH = 1e3;
+/** The lowest frequency at which a capacitance meter reads, Hz. */
+const LEAST_CAP_HZ = 100;
 /** A capacitor that has come off its leads, F. */
 const NO_FARAD = 1e-13;
 
@@ -80,7 +86,10 @@ function ownValuesByLead(circuit: Circuit, part: Part, reading: InCircuitReading
   if (mode === null || typeof marked !== 'number' || !(marked > 0)) return null;
   if (a === undefined || b === undefined || a === b) return null;
   const around = surroundingCircuit(circuit, part, marked);
-  const surroundings = new Surroundings(around, part.ref, mode, reading.isAsDrawn !== true);
+  const esr = mode === 'cap' ? (reading.esr ?? esrOf(around, part)) : undefined;
+  const surroundings = withEsrRead(around, part, mode === 'cap' ? reading.esr : undefined).map(
+    (each) => new Surroundings(each, part.ref, mode, reading.isAsDrawn !== true),
+  );
   const both = [
     { red: 'a', nets: [a, b] as const },
     { red: 'b', nets: [b, a] as const },
@@ -88,26 +97,33 @@ function ownValuesByLead(circuit: Circuit, part: Part, reading: InCircuitReading
   const isOneWay = mode === 'cap' || new Probe(around, mode, a, b).session.system.isLinear;
   const placements = both.filter(({ red }) => (isOneWay ? red === 'a' : (reading.red ?? red) === red));
   return placements.map(({ red, nets: [redNet, blackNet] }) => {
-    const { lowest, highest } = surroundings.extremes(redNet, blackNet);
+    const all = surroundings.map((each) => each.extremes(redNet, blackNet));
+    const [lowest, highest] = [all.flatMap((each) => each.lowest), all.flatMap((each) => each.highest)];
     const own =
       mode === 'ohm'
         ? resistanceFrom(part.ref, marked, reading.value, lowest, highest)
-        : capacityFrom(part.ref, marked, reading.value, [...lowest, ...highest]);
+        : withUsualLoss(
+            part,
+            capacityFrom(part.ref, marked, reading.value, [...lowest, ...highest], esr),
+            esr !== undefined,
+          );
     return { red, own };
   });
 }
 
-/** Every value that one of them holds. */
+const esrOf = ({ parts }: LayerCircuit, { ref }: Part): number | undefined => {
+  const part = parts.find((p) => p.ref === ref);
+  return part?.kind === 'capacitor' && part.esr ? part.esr : undefined;
+};
+
+/** Every value that one of them holds: a lead that cannot be ruled out protects the part. */
 function unionOf(values: readonly OwnValue[]): OwnValue {
   const possible = values.filter(isPossible);
-  const alone = possible.filter((v) => v.isWithAnother !== true);
-  const explaining = alone.length > 0 ? alone : possible;
-  const [only] = explaining;
-  if (only === undefined) return IMPOSSIBLE;
-  if (explaining.length === 1) return only;
+  if (possible.length === 0) return IMPOSSIBLE;
   return {
-    low: Math.min(...explaining.map((v) => v.low)),
-    high: Math.max(...explaining.map((v) => v.high)),
+    low: Math.min(...possible.map((v) => v.low)),
+    high: Math.max(...possible.map((v) => v.high)),
+    ...(possible.every((v) => v.isWithAnother) ? { isWithAnother: true as const } : {}),
   };
 }
 
@@ -118,6 +134,32 @@ const isPossible = ({ low, high }: OwnValue): boolean => low <= high && low < Nu
 function surroundingCircuit(circuit: Circuit, { ref }: Part, marked: number): LayerCircuit {
   const found = resolveLayer(circuit, 'found');
   return { ...found, parts: found.parts.map((p) => (p.ref === ref ? { ...p, value: marked } : p)) };
+}
+
+/** An ESR meter is right within this part (common practice). */
+const ESR_SHARE = 0.1;
+/** A sound electrolytic's loss may be this many times the typical of its rated voltage (common practice). */
+const MOST_LOSS = 1.5;
+
+/**
+ * The circuits with the part's series resistance at both ends of what was read; as it is where none was. A meter at one
+ * frequency shows C / (1 + tan² δ) of a capacity in series with a resistance, so that a sound electrolytic may read low.
+ */
+function withEsrRead(circuit: LayerCircuit, { ref }: Part, esr: number | null | undefined): LayerCircuit[] {
+  if (!esr) return [circuit];
+  return [1 - ESR_SHARE, 1 + ESR_SHARE].map((share) => ({
+    ...circuit,
+    parts: circuit.parts.map((p) =>
+      p.ref === ref && p.kind === 'capacitor' ? { ...p, esr: esr * share } : p,
+    ),
+  }));
+}
+
+/** Where no series resistance is known, an electrolytic may have lost what is usual: more capacity than a meter shows. */
+function withUsualLoss(part: Part, own: OwnValue, isEsrKnown: boolean): OwnValue {
+  if (isEsrKnown || technologyOf(part) !== 'electrolytic') return own;
+  const most = MOST_LOSS * electrolyticLoss(part.kind === 'capacitor' ? part.voltage : undefined);
+  return { ...own, high: own.high * (1 + most ** 2) };
 }
 
 /** With the others at their highest the part itself is at its lowest, and the other way about. */
@@ -167,11 +209,17 @@ function capacityFrom(
   marked: number,
   shown: number | null,
   extremes: readonly Extreme[],
+  esr: number | undefined,
 ): OwnValue {
   const read = shown ?? 0;
   const ends = [read * (1 - METER_SHARE) - CAP_FLOOR_F, read * (1 + METER_SHARE) + CAP_FLOOR_F] as const;
   const count = 2 * TRIES_A_DECADE * Math.log10(CAP_REACH);
-  const raster = Array.from({ length: count + 1 }, (_, i) => marked * CAP_REACH ** ((2 * i) / count - 1));
+  // More than this and the resistance would be what the meter sees: the reading falls again, and is none.
+  const most = esr === undefined ? Number.POSITIVE_INFINITY : 1 / (2 * Math.PI * LEAST_CAP_HZ * esr);
+  const raster = Array.from(
+    { length: count + 1 },
+    (_, i) => marked * CAP_REACH ** ((2 * i) / count - 1),
+  ).filter((farad) => farad <= most);
   const tried = raster[0]! > NO_FARAD ? [NO_FARAD, ...raster] : raster;
   const rows = extremes.map((extreme) => {
     const at = (value: number) => shownAt(extreme, ref, value) ?? 0;
@@ -233,8 +281,8 @@ export function judgeInCircuit(circuit: Circuit, part: Part, reading: JudgedRead
     return cannotSay('a unit that is off reads nothing below zero: is it on, or charged?');
   const judge = (own: OwnValue) => verdictOn(circuit, part, marked, own);
   try {
-    const { red, isAsDrawn = false } = reading;
-    const byLead = ownValuesByLead(circuit, part, { value, red, isAsDrawn });
+    const { red, isAsDrawn = false, esr } = reading;
+    const byLead = ownValuesByLead(circuit, part, { value, red, isAsDrawn, esr });
     if (byLead === null) return plain;
     const found = judge(unionOf(byLead.map(({ own }) => own)));
     if (found.kind !== 'cannot say' || !isPossible(found.own!)) return found;
@@ -245,7 +293,7 @@ export function judgeInCircuit(circuit: Circuit, part: Part, reading: JudgedRead
         asks: 'red lead',
         sentence: `${verdicts.map((each) => `with the red lead at ${each.red} ${each.verdict.sentence}`).join('; ')}: red lead on which pin?`,
       };
-    const drawn = judge(ownValueFrom(circuit, part, { value, red, isAsDrawn: true })!);
+    const drawn = judge(ownValueFrom(circuit, part, { value, red, isAsDrawn: true, esr })!);
     if (!isAsDrawn && drawn.kind !== 'cannot say')
       return {
         ...found,
@@ -275,19 +323,17 @@ function verdictOn(circuit: Circuit, part: Part, marked: number, own: OwnValue):
   const say = (kind: VerdictKind, sentence: string): InCircuitVerdict => ({
     kind,
     sentence,
-    deviation: middle / marked - 1,
+    deviation: ['high', 'low', 'in', 'edge'].includes(kind) ? middle / marked - 1 : null,
     isTrusted: false,
     own,
   });
   if (!isPossible(own))
-    return {
-      ...say(
-        'cannot say',
-        `no value of ${part.ref} explains that: another part, a control or a lead is not as taken`,
-      ),
-      deviation: null,
-    };
-  if (own.low > most) {
+    return say(
+      'cannot say',
+      `no value of ${part.ref} explains that: another part, a control or a lead is not as taken`,
+    );
+  const border = BORDER * tolerance * marked;
+  if (own.low > most + border) {
     const isOpen = !isCapacitance && own.low > OPEN_RATIO * marked;
     const also = own.isWithAnother ? ', and another part beside it is off as well' : '';
     return say(
@@ -295,22 +341,38 @@ function verdictOn(circuit: Circuit, part: Part, marked: number, own: OwnValue):
       `${range}: above its ${percent(tolerance)}, convicted in circuit${also}`,
     );
   }
-  if (own.high < least) {
+  if (own.high < least - border) {
     const isNothing = own.high < SHORT_RATIO * marked;
     const kind = !isNothing ? 'low' : isCapacitance ? 'open' : 'short';
     return say(kind, `${range}: below its ${percent(tolerance)}, convicted in circuit`);
   }
-  if (own.low >= least && own.high <= most)
-    return say('in', `${pathText(circuit, part, marked)}${range}, within ${percent(tolerance)}`);
-  return say('cannot say', range);
+  const path = pathText(circuit, part, marked);
+  if (own.low >= least && own.high <= most && Math.abs(middle / marked - 1) < tolerance * (1 - BORDER))
+    return say('in', `${path}${range}, within ${percent(tolerance)}`);
+  if (own.low >= least - border && own.high <= most + border)
+    return say('edge', `${path}${range}, at the border of ${percent(tolerance)}`);
+  return say('cannot say', `${path}${range}`);
 }
 
-/** The parts that make the reading differ from the part's own value. */
+/** A difference from the marking that no bench instrument shows. */
+const NO_DIFFERENCE = 0.005;
+
+/** The parts that make the reading differ from the part's own value; nothing where they do not. */
 function pathText(circuit: Circuit, part: Part, marked: number): string {
   const { a, b } = part.pins;
   const mode = meterModeOf(part)!;
-  const others = through(new Probe(surroundingCircuit(circuit, part, marked), mode, a!, b!), part.ref);
-  return others.length > 0 ? `the path through ${others.join(' and ')} explains it: ` : '';
+  const around = surroundingCircuit(circuit, part, marked);
+  const probe = new Probe(around, mode, a!, b!);
+  const shown = probe.read();
+  if (shown !== null && Math.abs(shown / marked - 1) < NO_DIFFERENCE) return '';
+  const [first, ...others] = through(probe, part.ref);
+  if (first === undefined) return '';
+  const isAcross = (ref: string) => {
+    const nets = Object.values(around.parts.find((p) => p.ref === ref)?.pins ?? {});
+    return nets.length === 2 && nets.includes(a!) && nets.includes(b!);
+  };
+  if (others.length === 0 && isAcross(first)) return `${first} lies across it: `;
+  return `the path through ${[first, ...others].join(' and ')} explains it: `;
 }
 
 const percent = (fraction: number) => `${Number((fraction * 100).toPrecision(2))} %`;

@@ -2,6 +2,7 @@ export { assumptionsOf, checkUnit } from './check-unit.ts';
 export { changeWarnings, typedWarnings, warningsOn } from './change-warnings.ts';
 export { checkRatings } from './ratings.ts';
 export { bearingsOf, stressesOf, type Bearing, type Stress } from './stress.ts';
+export { expectedAlone, expectedInCircuit, type ExpectedReading } from './expected-reading.ts';
 export { foundParams, foundValue } from './found-value.ts';
 export { judgeFound, readingsOfFound } from './judge-found.ts';
 export { healthOf, type Health, type ReadoutState } from './health.ts';

@@ -25,10 +25,13 @@ const AT_HIGH_FREQUENCY = 0.5;
 /** Above this many times the typical an electrolytic is bad, above half of that it is on its way (common practice). */
 const BAD = 3;
 
+/** Typical tan delta of an aluminium electrolytic at 120 Hz, of a rated voltage, V; 25 V where it is not known. */
+export const electrolyticLoss = (volt: number | undefined): number =>
+  LOSS.find(([rated]) => (volt ?? 25) <= rated)![1];
+
 /** Judges an electrolytic's ESR, ohm, against what is typical for its capacity, F, and rated voltage, V. */
 export function judgeEsr(farad: number, volt: number | undefined, esr: number): SmallVerdict {
-  const tanDelta = LOSS.find(([rated]) => (volt ?? 25) <= rated)![1];
-  const typical = (AT_HIGH_FREQUENCY * tanDelta) / (2 * Math.PI * LOSS_HZ * farad);
+  const typical = (AT_HIGH_FREQUENCY * electrolyticLoss(volt)) / (2 * Math.PI * LOSS_HZ * farad);
   const ratio = esr / typical;
   const text = `ESR ${formatQuantity(esr, 'ohm', { digits: 2 })}, typical ${formatQuantity(typical, 'ohm', { digits: 2 })}`;
   if (ratio > BAD) return { kind: 'out', sentence: `${text}: ${ratio.toFixed(1)} times, bad` };

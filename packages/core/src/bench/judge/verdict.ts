@@ -19,7 +19,7 @@ export type Asked = 'red lead' | 'controls' | 'leg';
 /** What a reading says about a part. */
 export interface Verdict {
   readonly kind: VerdictKind;
-  /** (reading - marked) / marked; null where that means nothing. */
+  /** (reading - marked) / marked; null where that means nothing: of what is open, shorted or not decided. */
   readonly deviation: number | null;
   /** One plain sentence: "reads 32 % above 47k". */
   readonly sentence: string;
@@ -47,7 +47,7 @@ export interface JudgedReading {
  * Width of the border on either side of a tolerance limit, as a part of the tolerance: a 68k of 10 % that reads 75k
  * stands at the border (common practice).
  */
-const BORDER = 0.1;
+export const BORDER = 0.1;
 /** A reading beyond this many times the marking is an open part, below this part of it a short (common practice). */
 const OPEN_RATIO = 100;
 const SHORT_RATIO = 0.01;
@@ -95,7 +95,7 @@ export function judgeReading(part: Part, reading: JudgedReading): Verdict {
     const why = isCapacitance ? 'neighbours may add to it' : 'a parallel path may lower it';
     const asked = verdict(
       'cannot say',
-      deviation,
+      null,
       `${offBy(deviation, part)}, in circuit: lift a leg, ${why}`,
       false,
     );
@@ -103,11 +103,11 @@ export function judgeReading(part: Part, reading: JudgedReading): Verdict {
   }
   const ratio = value / marked;
   if (!isCapacitance && ratio > OPEN_RATIO)
-    return verdict('open', deviation, `reads ${times(ratio)} its marking: open`, true);
+    return verdict('open', null, `reads ${times(ratio)} its marking: open`, true);
   if (!isCapacitance && ratio < SHORT_RATIO)
-    return verdict('short', deviation, `reads ${formatQuantity(value, unitOf(part))}: short`, true);
+    return verdict('short', null, `reads ${formatQuantity(value, unitOf(part))}: short`, true);
   if (isCapacitance && ratio < SHORT_RATIO)
-    return verdict('open', deviation, 'has next to no capacity: open', true);
+    return verdict('open', null, 'has next to no capacity: open', true);
   if (isBeyond) {
     const isDry = isCapacitance && isPolarised(part) && ratio < DRY_RATIO;
     const why = isDry
@@ -156,7 +156,7 @@ function judgeChange(
   if (high < least) return verdict('low', deviation, `${range}: below its ${percent(tolerance)}`, true);
   if (low >= least && high <= most)
     return verdict('in', deviation, `${range}, within ${percent(tolerance)}`, true);
-  const asked = verdict('cannot say', deviation, `${range}: lift a leg to know`, false);
+  const asked = verdict('cannot say', null, `${range}: lift a leg to know`, false);
   return { ...asked, asks: 'leg' };
 }
 

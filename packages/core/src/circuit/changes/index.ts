@@ -23,7 +23,7 @@ export {
   type MadeChange,
 } from './layer.ts';
 export { FreeNames } from './free-names.ts';
-export { namesIn, placesOf } from './places.ts';
+export { isLegOut, namesIn, placesOf } from './places.ts';
 export { ledgerOf, reportChanges, type ChangeReport, type LedgerEntry } from './ledger.ts';
 export { withActiveSet, withControls } from './position.ts';
 export { fitChange, plannedParts, withPlanned } from './planned-values.ts';

@@ -47,3 +47,12 @@ export function namesIn(changes: readonly Pick<Change, 'steps'>[]): { refs: stri
     ],
   };
 }
+
+/** Whether a leg of a part hangs free in a circuit with its changes made: a lifted pin has a net of its own name. */
+export const isLegOut = ({
+  ref,
+  pins,
+}: {
+  readonly ref: string;
+  readonly pins: Readonly<Record<string, string>>;
+}): boolean => Object.entries(pins).some(([pin, net]) => net === `${ref}.${pin}`);
