@@ -5,13 +5,16 @@ test('a measuring run with the keyboard only: type, Enter, next', async ({ page 
   await typeParts(page, BOOSTER);
   await page.keyboard.press('Alt+4');
   await expect(page.getByLabel('Reading of C1')).toBeFocused();
+  await expect(page.getByRole('radio', { name: 'in circuit' })).toBeChecked();
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('radio', { name: 'leg lifted' })).toBeChecked();
   await page.keyboard.type('98n');
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Reading of R1')).toBeFocused();
   await expect(page.getByRole('status').filter({ hasText: 'C1' })).toContainText('within 10 %');
 
   await page.keyboard.press('Space');
-  await expect(page.getByRole('button', { name: /in circuit/ })).toBeVisible();
+  await expect(page.getByRole('radio', { name: 'in circuit' })).toBeChecked();
   await page.keyboard.type('220k');
   await page.keyboard.press('Enter');
   // Nothing around it could make it read so low: it is convicted where it stands.

@@ -11,6 +11,8 @@ for (const [where, viewport] of [
       const unit = await copyInMeasure(page, /^Lark 3/);
       const field = readingField(page);
       await expect(field).toBeFocused();
+      await page.getByText('leg lifted', { exact: true }).click();
+      await expect(field).toBeFocused();
       const taken = unit.readings.filter((r) => r.partId !== null).length;
       const read = new Set<string>();
       while (!(await page.getByText('Every part is measured.').isVisible())) {

@@ -20,6 +20,7 @@ test('a unit from typed lines to a plan, a record and the same numbers after imp
 
   await goTo(page, 'Measure');
   await page.getByRole('button', { name: 'Measure R4' }).click();
+  await page.getByText('leg lifted', { exact: true }).click();
   await page.getByLabel('Reading of R4').fill('1.25k');
   await expect(page.getByText('reads 52 % above 820')).toBeVisible();
   await page.getByLabel('Reading of R4').press('Enter');

@@ -1,13 +1,13 @@
 import type { Layer } from '@zemble/contract';
 import {
   circuitAt,
+  expectedInCircuit,
   ZembleError,
   judgePart,
-  meterModeOf,
-  meterReading,
   resolveLayer,
   shownVolts,
   weighDrifts,
+  type ExpectedReading,
   type JudgedReading,
   type UnitDocument,
   type Verdict,
@@ -30,26 +30,14 @@ export function judgeAll({ document, readings }: JudgeRequest): [string, Verdict
   });
 }
 
-/** What a meter would show across a part in its circuit, and why; null where that cannot be computed. */
-export function expectInCircuit({
+/** What a meter should show across a part in its circuit; null where that cannot be computed. */
+export const expectInCircuit = ({
   document,
   ref,
 }: {
   readonly document: UnitDocument;
   readonly ref: string;
-}): string | null {
-  const circuit = circuitAt(document.circuit, 'proven');
-  const part = circuit.parts.find((p) => p.ref === ref);
-  const mode = part && meterModeOf(part);
-  const { a, b } = part?.pins ?? {};
-  if (!mode || a === undefined || b === undefined) return null;
-  try {
-    return meterReading(resolveLayer(circuit, 'marked'), mode, a, b).reason;
-  } catch (error) {
-    if (error instanceof ZembleError) return null;
-    throw error;
-  }
-}
+}): ExpectedReading | null => expectedInCircuit(document.circuit, ref);
 
 /** What every drift does, and the fewest parts to make good. */
 export const harmOf = ({ circuit, readouts, settings }: UnitDocument, includesSlow: boolean): Weighed =>

@@ -1,4 +1,4 @@
-import type { UnitDocument, Verdict, Weighed } from '@zemble/core';
+import type { ExpectedReading, UnitDocument, Verdict, Weighed } from '@zemble/core';
 import type { Layer } from '@zemble/contract';
 import { useMemo } from 'react';
 import { isSlow } from './is-slow.ts';
@@ -25,13 +25,13 @@ export function useJudgements(request: JudgeRequest, which: 'last' | 'all'): Rea
   return request.readings.length === 0 ? NONE : verdicts;
 }
 
-const expecters = new LatestRunner<{ document: UnitDocument; ref: string }, string | null>(
+const expecters = new LatestRunner<{ document: UnitDocument; ref: string }, ExpectedReading | null>(
   'shown',
   async (engine, r) => engine.expectInCircuit(r),
 );
 
-/** What a meter would show across a part in its circuit, computed in a worker; null until it is known, or when it cannot be. */
-export function useExpectedInCircuit(document: UnitDocument, ref: string | null): string | null {
+/** What a meter should show across a part in its circuit, computed in a worker; null until it is known, or when it cannot be. */
+export function useExpectedInCircuit(document: UnitDocument, ref: string | null): ExpectedReading | null {
   const request = useMemo(() => (ref === null ? null : { document, ref }), [document, ref]);
   const { made } = useLatest(expecters, request);
   return made !== null && made.of.ref === ref ? made.answer : null;

@@ -1,8 +1,8 @@
-import type { ReadingCondition } from '@zemble/contract';
 import {
   ageingWords,
   aspectsOf,
   entryHeads,
+  expectedAlone,
   formatQuantity,
   judgeReading,
   markedNumber,
@@ -19,6 +19,7 @@ import { useBench } from '../../unit/use-bench.ts';
 import { useUnitContext } from '../../unit/unit-context.tsx';
 import { Bands } from '../../ui/bands.tsx';
 import { Keys } from '../../ui/keys.tsx';
+import { OneOf } from '../../ui/one-of.tsx';
 import { VerdictMark } from '../../ui/marks.tsx';
 import { useComputed } from '../../compute/use-computed.ts';
 import { useExpectedInCircuit } from '../../compute/use-measuring.ts';
@@ -26,13 +27,18 @@ import { markingOf, readingWords, typedAspects } from './part-words.ts';
 import type { MeasuredPart } from './measured-parts.ts';
 import styles from './measure.module.css';
 
+/** How a part is read with the meter in hand. */
+export const CONDITIONS = ['in circuit', 'leg lifted'] as const;
+export type Condition = (typeof CONDITIONS)[number];
+
 interface ReadingFieldProps {
   readonly subject: MeasuredPart;
   /** What is typed; it outlives the part, so that a net can be begun from the table. */
   readonly text: string;
   readonly onText: (text: string) => void;
-  readonly condition: ReadingCondition;
-  readonly onCondition: (condition: ReadingCondition) => void;
+  readonly condition: Condition;
+  /** Undefined while a leg of the part is out by the ledger: then it is read by itself. */
+  readonly onCondition: ((condition: Condition) => void) | undefined;
   readonly onEnter: (entry: Entry) => void;
   readonly onSkip: () => void;
   readonly onStep: (by: number) => void;
@@ -80,9 +86,14 @@ export function ReadingField(props: ReadingFieldProps) {
       : null;
   const isInCircuit = condition === 'in circuit';
   const computed = useComputed(document);
-  const expected = useExpectedInCircuit(computed, isInCircuit && subject.isInRun ? ref : null);
+  const here = useExpectedInCircuit(computed, isInCircuit && subject.isInRun ? ref : null);
+  const expected = isInCircuit ? here : subject.isInRun ? expectedAlone(part) : null;
   const words = completionsOf(text, document);
-  const toggle = () => onCondition(isInCircuit ? 'leg lifted' : 'in circuit');
+  const choose = (next: Condition) => {
+    onCondition?.(next);
+    // The next thing typed is the reading.
+    field.current?.focus();
+  };
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === 'Enter') {
       event.preventDefault();
@@ -101,7 +112,7 @@ export function ReadingField(props: ReadingFieldProps) {
       onAnswer(event.key === 'ArrowLeft' ? 0 : 1);
     } else if (event.key === ' ' && text === '') {
       event.preventDefault();
-      toggle();
+      choose(isInCircuit ? 'leg lifted' : 'in circuit');
     } else if (event.key === 'Escape') onText('');
   };
   const printed = markedNumber(part);
@@ -132,26 +143,27 @@ export function ReadingField(props: ReadingFieldProps) {
           autoCapitalize="off"
           inputMode="text"
         />
-        <button
-          className={styles.condition}
-          // The field keeps the keyboard: the next thing typed is the reading.
-          onMouseDown={(event) => event.preventDefault()}
-          onClick={() => {
-            toggle();
-            field.current?.focus();
-          }}
-          aria-pressed={isInCircuit}
-        >
-          {condition} <Keys keys="Space" />
-        </button>
+      </div>
+      <div className={styles.runHow}>
+        <OneOf
+          label="How it is read"
+          options={CONDITIONS}
+          value={condition}
+          onChange={choose}
+          isDisabled={onCondition === undefined}
+        />
+        {onCondition ? <Keys keys="Space" /> : <span className="zb-dim">its leg is out</span>}
+        {expected !== null && (
+          <span className={styles.expected} title={expected.reason}>
+            should read {expected.words}
+          </span>
+        )}
       </div>
       <p className={`zb-entry-note${isRefused ? ' zb-refused' : ''}`} role={isRefused ? 'alert' : undefined}>
         {words.length > 0 ? (
           <>
             <Keys keys="Tab" /> <span className="zb-mono">{words.join('  ')}</span>
           </>
-        ) : !read && expected !== null ? (
-          <>In circuit: {expected}</>
         ) : !read && !subject.isInRun ? (
           <>
             Type what is read of it: <span className="zb-mono">{typedAspects(part).join(', ')}</span>.

@@ -1,6 +1,8 @@
 import type { ReadingCondition } from '@zemble/contract';
 import {
   bareAspect,
+  circuitAt,
+  isLegOut,
   judgeReading,
   partsInPlace,
   withEsr,
@@ -26,6 +28,7 @@ import {
   type MeasuredPart,
   type Order,
 } from './measured-parts.ts';
+import { CONDITIONS, type Condition } from './reading-field.tsx';
 import { tellReadout, tellSeen, tellVoltage, type SpokenVerdict } from './voltage-verdict.ts';
 
 const CONDITION_KEY = 'zemble.condition';
@@ -85,8 +88,8 @@ export function useRun(shown: ReadonlyMap<string, number>) {
   const rank = useMemo(() => rankBy(order, unit, weighed), [order, unit, weighed]);
   const parts = useMemo(() => ordered(measuredParts(unit, judged), rank), [unit, judged, rank]);
   const [skipped, setSkipped] = useState<ReadonlySet<string>>(new Set());
-  const [condition, setCondition] = useState<ReadingCondition>(() =>
-    localStorage.getItem(CONDITION_KEY) === 'in circuit' ? 'in circuit' : 'leg lifted',
+  const [chosenCondition, setCondition] = useState<Condition>(
+    () => CONDITIONS.find((c) => c === localStorage.getItem(CONDITION_KEY)) ?? 'in circuit',
   );
   const [instrument, setInstrument] = useState(() => localStorage.getItem(INSTRUMENT_KEY) ?? '');
   const [redPlace, setRedPlace] = useState<RedPlace | null>(
@@ -104,12 +107,23 @@ export function useRun(shown: ReadonlyMap<string, number>) {
   );
   const lastJudged = useJudgements(lastOnly, 'last');
 
+  const keepCondition = useCallback((next: Condition) => {
+    localStorage.setItem(CONDITION_KEY, next);
+    setCondition(next);
+  }, []);
   const keepInstrument = useCallback((next: string) => {
     localStorage.setItem(INSTRUMENT_KEY, next);
     setInstrument(next);
   }, []);
   const chosen = parts.find((p) => p.part.ref === selectedRef);
   const current = chosen ?? nextToMeasure(parts, null, skipped);
+
+  const legsOut = useMemo(
+    () => new Set(circuitAt(computed.circuit, 'proven').parts.flatMap((p) => (isLegOut(p) ? [p.ref] : []))),
+    [computed],
+  );
+  const isOut = current !== undefined && legsOut.has(current.part.ref);
+  const condition = isOut ? 'leg lifted' : chosenCondition;
 
   const { mainsHz } = useMains();
   const onBench = { shown, supplies: analysis?.layers[layer].supplies ?? {}, mainsHz };
@@ -194,10 +208,8 @@ export function useRun(shown: ReadonlyMap<string, number>) {
     order,
     setOrder,
     condition,
-    setCondition: (next: ReadingCondition) => {
-      localStorage.setItem(CONDITION_KEY, next);
-      setCondition(next);
-    },
+    /** Undefined while the part is read by itself anyway. */
+    setCondition: isOut ? undefined : keepCondition,
     instrument,
     setInstrument: keepInstrument,
     draft,
