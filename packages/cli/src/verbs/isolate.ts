@@ -28,9 +28,10 @@ export async function suspects(options: Options): Promise<unknown> {
   const path = pathOf(unit);
   const state = searchState(path, unit, { school: school(options) });
   return {
-    suspects: state.suspects.map(({ block, probability, why }) => ({
+    suspects: state.suspects.map(({ block, probability, alone, why }) => ({
       id: path.blocks[block]!.id,
       probability,
+      alone,
       why,
     })),
     next: state.next.slice(0, MOST_NEXT).map(({ test, bits, why }) => ({

@@ -52,7 +52,7 @@ export function FindStage() {
     if (proposed) return proposed;
     const test = offered.find((t) => t.id === id);
     if (!test || !state) return next[0] ?? null;
-    const rated = rateTest(test, state.posterior);
+    const rated = rateTest(path, test, state.posterior);
     return { ...rated, why: whyTest(path, rated, state.posterior) };
   }
   const currentAt = current?.test.at ?? null;

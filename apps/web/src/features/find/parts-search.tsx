@@ -43,7 +43,7 @@ export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }
   const { search, quantities, fraction, why } = useDictionary(document.circuit, refs, measured);
   const first = search?.groups[0];
   const isStuck = search !== null && (search.next[0]?.bits ?? 0) < HARDLY_TELLS && first !== undefined;
-  const readings = useTellingReadings(document, isStuck ? first : null);
+  const { readings, isCurrent } = useTellingReadings(document, isStuck ? first : null);
   const [chosen, setChosen] = useState<string | null>(null);
   const points = unit.path?.testPoints ?? [];
   const minutesOf = (q: Quantity) =>
@@ -61,7 +61,9 @@ export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }
     .map((net): Quantity => ({ kind: 'dcv', net }))
     .filter((q) => !proposed.some((n) => keyOf(n.quantity) === keyOf(q)));
   const candidates = [...proposed.map((n) => n.quantity), ...others];
-  const ask = candidates.find((q) => keyOf(q) === chosen) ?? candidates[0] ?? null;
+  // A question appears when it is the one: none stands there that another would take the place of.
+  const isFinal = why !== null || (search !== null && isCurrent);
+  const ask = candidates.find((q) => keyOf(q) === chosen) ?? (isFinal ? candidates[0] : undefined) ?? null;
   const told = ask && proposed.find((n) => keyOf(n.quantity) === keyOf(ask));
   const right =
     ask && search ? search.sound[quantities.findIndex((q) => keyOf(q) === keyOf(ask))] : undefined;
@@ -114,6 +116,7 @@ export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }
           onBegin={() => setChosen(keyOf(ask))}
         />
       )}
+      {!ask && !isFinal && <p className="zb-empty-words">Working out which measurement tells most…</p>}
       {why !== null && (
         <p className="zb-problem" role="alert">
           The faults could not be simulated: {why}

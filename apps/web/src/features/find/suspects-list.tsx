@@ -17,14 +17,19 @@ interface Props {
 
 /** Blocks by suspicion, each with its reason; those that are cleared are only counted. */
 export function SuspectsList({ state, path, views, selected, onSelect }: Props) {
-  const shown = state.suspects.filter((s) => s.probability >= SHOWN);
+  const shown = state.suspects.filter((s) => s.alone >= SHOWN);
   const cleared = state.suspects.length - shown.length;
   return (
     <table className="zb-table zb-suspects">
       <thead>
         <tr>
           <th>Suspects</th>
-          <th className="zb-right">chance</th>
+          <th
+            className="zb-right"
+            title="That it is this one alone; of two at once below. Together they add up."
+          >
+            chance
+          </th>
           <th>why</th>
         </tr>
       </thead>
@@ -52,7 +57,7 @@ export function SuspectsList({ state, path, views, selected, onSelect }: Props) 
         {state.pairs.map(({ blocks: [a, b], probability }) => (
           <tr key={`${a} ${b}`}>
             <td>
-              {path.blocks[a]!.name} and {path.blocks[b]!.name}
+              {path.blocks[a]!.name} and {path.blocks[b]!.name}, both
             </td>
             <td className="zb-number">{Math.round(probability * 100)} %</td>
             <td className="zb-why">Both at once explain what one alone does not.</td>

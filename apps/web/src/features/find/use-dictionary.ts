@@ -81,12 +81,12 @@ const tellers = new LatestRunner<{ circuit: Circuit; group: PartGroup }, Reading
 export function useTellingReadings(
   { circuit }: Pick<UnitDocument, 'circuit'>,
   group: PartGroup | null,
-): Readings {
+): { readonly readings: Readings; readonly isCurrent: boolean } {
   const members = group && group.members.length > 1 ? JSON.stringify(group) : '';
   const request = useMemo(
     () => (members === '' ? null : { circuit, group: JSON.parse(members) as PartGroup }),
     [circuit, members],
   );
   const { made, isCurrent } = useLatest(tellers, request);
-  return isCurrent && made ? made.answer : [];
+  return { readings: isCurrent && made ? made.answer : [], isCurrent: request === null || isCurrent };
 }

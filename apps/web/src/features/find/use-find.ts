@@ -108,18 +108,18 @@ function blockViews(
   if (!state) return new Map();
   const tested = state.observations.length > 0;
   return new Map(
-    state.suspects.flatMap(({ block, probability }): [string, BlockView][] => {
+    state.suspects.flatMap(({ block, alone }): [string, BlockView][] => {
       const id = blocks[block]?.id;
       if (id === undefined) return [];
       const isConvicted = convicted.some((c) => c.blockId === id);
       const stand = isConvicted
         ? 'convicted'
-        : tested && probability < CLEARED
+        : tested && alone < CLEARED
           ? 'cleared'
           : tested
             ? 'suspected'
             : 'untested';
-      return [[id, { stand, share: probability }]];
+      return [[id, { stand, share: alone }]];
     }),
   );
 }

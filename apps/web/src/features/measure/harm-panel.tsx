@@ -1,4 +1,12 @@
-import { batchSuspects, formatPlain, markedNumber, type Drift } from '@zemble/core';
+import {
+  batchSuspects,
+  formatPlain,
+  markedNumber,
+  wantedRange,
+  type Drift,
+  type Readout,
+  type Weighed,
+} from '@zemble/core';
 import { Button } from 'antd';
 import { useSelection } from '../../unit/selection.tsx';
 import type { Harm } from '../../compute/use-measuring.ts';
@@ -50,11 +58,7 @@ export function HarmPanel({ harm: { weighed: harm, why } }: { harm: Harm }) {
         {replacement.refs === null ? (
           'No few of these parts bring every readout back.'
         ) : replacement.refs.length === 0 ? (
-          leftOut.length === 0 ? (
-            'Every readout is in its range; nothing has to be replaced.'
-          ) : (
-            `Every readout that was looked at is in its range; still being computed: ${leftOut.join(', ')}.`
-          )
+          soundWords(harm, document.readouts)
         ) : (
           <>
             Replace <strong className="zb-mono">{replacement.refs.join(', ')}</strong>: that alone brings
@@ -99,6 +103,25 @@ export function HarmPanel({ harm: { weighed: harm, why } }: { harm: Harm }) {
       </table>
     </div>
   );
+}
+
+/** What holds where no part has to be made good for a readout's sake. */
+function soundWords({ drifts, replacement }: Weighed, readouts: readonly Readout[]): string {
+  const named = (ids: readonly string[]) =>
+    ids.map((id) => readouts.find((r) => r.id === id)?.name ?? id).join(', ');
+  const { leftOut, outAsMarked } = replacement;
+  const worn = drifts.filter((d) => d.advice === 'replace').map((d) => d.ref);
+  if (!readouts.some((r) => wantedRange(r.want) !== undefined))
+    return worn.length > 0
+      ? `No readout says what is wanted, so what is beyond its tolerance counts: replace ${worn.join(', ')}.`
+      : 'No readout says what is wanted; nothing is beyond its tolerance.';
+  if (outAsMarked.length > 0)
+    return `${named(outAsMarked)}: outside what is wanted with every part as marked, so that no repair brings it there; that is a change to plan.`;
+  if (leftOut.length > 0)
+    return `Every readout that was looked at is in its range; still being computed: ${named(leftOut)}.`;
+  return worn.length > 0
+    ? `Every readout is in its range; ${worn.join(', ')} will soon push one out.`
+    : 'Every readout is in its range; nothing has to be replaced.';
 }
 
 interface RowProps {

@@ -63,7 +63,7 @@ describe('an order of the run', () => {
 
   it('by harm, as the drifts are ranked', () => {
     const drifts = ['C1', 'R1'].map((ref) => ({ ref }) as Drift);
-    const harm = { drifts, replacement: { refs: [], before: [], after: [], leftOut: [] } };
+    const harm = { drifts, replacement: { refs: [], before: [], after: [], leftOut: [], outAsMarked: [] } };
     expect(order(rankBy('by harm', unit, harm))).toEqual(['C1', 'R1', 'R2', 'Q1']);
     expect(order(rankBy('as typed', unit, harm))).toEqual(['R1', 'R2', 'C1', 'Q1']);
     expect(order(rankBy('by board position', unit, harm))).toEqual(['R1', 'R2', 'C1', 'Q1']);

@@ -83,6 +83,32 @@ const ALIASES: ReadonlyMap<string, string> = new Map(
     valve: 'valve stage',
     capacitor: 'coupling capacitor',
     cpu: 'processor',
+    controller: 'processor',
+    logic: 'processor',
+    decoder: 'processor',
+    timer: 'processor',
+    display: 'processor',
+    driver: 'stage',
+    ram: 'memory',
+    rom: 'memory',
+    crystal: 'clock',
+    oscillator: 'clock',
+    filter: 'stage',
+    effect: 'stage',
+    buffer: 'opamp stage',
+    'power stage': 'power amplifier',
+    'output stage': 'power amplifier',
+    'input stage': 'stage',
+    transistor: 'stage',
+    equaliser: 'tone control',
+    equalizer: 'tone control',
+    volume: 'control',
+    input: 'socket',
+    output: 'socket',
+    headphone: 'speaker',
+    headphones: 'speaker',
+    pickup: 'sensor',
+    head: 'sensor',
   }),
 );
 
@@ -116,5 +142,15 @@ export function blockKind(kind: string | undefined, name = ''): BlockKind {
     ...(isHighTension ? { isHighTension: true } : {}),
   };
 }
+/** Whether a word is a kind of block, or another word for one. */
+export const isBlockKind = (kind: string): boolean => {
+  const wanted = kind.trim().toLowerCase();
+  return (
+    wanted === '' ||
+    wanted === UNKNOWN.name ||
+    ALIASES.has(wanted) ||
+    BLOCK_KINDS.some((k) => k.name === wanted)
+  );
+};
 /** Words of what the mains side only feeds. */
 const SECONDARY_WORDS = /\bsecondary\b|\bhum\b/i;

@@ -100,7 +100,12 @@ class Search {
 
   constructor(path: Path, wrong: number, options: DrillOptions) {
     this.path = path;
-    this.tests = offeredTests(path, { hazards: options.hazards }).offered;
+    // Round a ring nothing is planted: what may show there or not would be a matter of luck.
+    const none = new Uint8Array(path.blocks.length);
+    this.tests = offeredTests(path, { hazards: options.hazards }).offered.map((t) => ({
+      ...t,
+      looped: none,
+    }));
     this.wrong = wrong;
     this.trust = { wrong: Math.max(wrong, LEAST_WRONG), confused: 0.2, hidden: 0 };
     this.options = options;
@@ -115,7 +120,7 @@ class Search {
     for (;;) {
       const posterior = posteriorOf(path, observations, { pairShare: 0 });
       const group = this.topGroup(posterior.single);
-      const ranked = rankTests(this.tests, posterior, options.school, this.trust);
+      const ranked = rankTests(path, this.tests, posterior, options.school, this.trust);
       const isSure = group.share >= (this.wrong > 0 ? SURE_WITH_ERRORS : SURE);
       if (isSure || ranked.length === 0 || observations.length >= MOST_TESTS)
         return { tests: observations.length, minutes, isFound: this.groups[block] === group.id };
@@ -127,9 +132,10 @@ class Search {
 
   /** How the planted block fails: in its commonest way; with wrong answers, by chance among its ways. */
   private modeOf(block: number): number {
-    const shares = modeShares(this.path, block);
+    // One dead output of several is left to the search: a drill plants what fails as a whole.
+    const shares = modeShares(this.path, block).map((s, m) => (FAULT_MODES[m] === 'output' ? 0 : s));
     if (this.wrong === 0) return shares.indexOf(Math.max(...shares));
-    let left = this.options.random();
+    let left = this.options.random() * shares.reduce((a, b) => a + b, 0);
     for (let mode = 0; mode < shares.length; mode += 1) {
       left -= shares[mode]!;
       if (left < 0) return mode;
@@ -154,6 +160,8 @@ class Search {
       likelihood: likelihoods(seen, this.trust),
       relevant: test.relevant,
       dragged: test.dragged,
+      looped: test.looped,
+      links: test.links,
       relieved: test.relieved,
       without: new Set(),
       minutes: test.minutes,

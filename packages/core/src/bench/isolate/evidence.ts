@@ -1,6 +1,6 @@
 import type { EvidenceData } from '@zemble/contract';
 import { formatQuantity } from '../../base/quantity/index.ts';
-import type { Path, TestPoint } from './path.ts';
+import type { Link, Listening, Path, TestPoint } from './path.ts';
 import {
   INTERMITTENT_HIDDEN,
   likelihoods,
@@ -37,6 +37,10 @@ export interface Observation {
   readonly relevant: Uint8Array;
   /** Blocks whose dragging down a supply shows there. */
   readonly dragged: Uint8Array;
+  /** Blocks that bear on it only round a ring: their failing may show there. */
+  readonly looped: Uint8Array;
+  /** Links that it hears: an output of its own that is dead shows on these. */
+  readonly links: ReadonlySet<Link>;
   /** Chance that a block, a supply, bears what is left of its load. */
   readonly relieved: Float64Array;
   /** Blocks that were disconnected. */
@@ -61,7 +65,8 @@ export interface Ignored {
 }
 
 /**
- * Evidence, in the order it was seen, as observations; what cannot be used comes back with its reason. A first finding
+ * Evidence, in the order it was seen, as observations; what cannot be used comes back with its reason. What was seen
+ * otherwise later at the same place, the unit standing the same, replaces what was seen before, but where the fault comes and goes. A first finding
  * that is bad counts less until the probe has been proved: by a good finding, or by the condition "probe proved".
  */
 export function readEvidence(
@@ -80,6 +85,13 @@ export function readEvidence(
     const read = observationOf(path, e, conditions, isProved, { ...options, expected });
     if (typeof read === 'string') ignored.push({ evidence: e, reason: read });
     else {
+      if (options.isIntermittent !== true) {
+        const stale = observations.filter((o) => isSameLook(path, o, read) && o.seen !== read.seen);
+        for (const o of stale) {
+          observations.splice(observations.indexOf(o), 1);
+          ignored.push({ evidence: o.evidence, reason: 'it was seen otherwise there later, which counts' });
+        }
+      }
       observations.push(read);
       isProved ||= read.seen === 'good';
     }
@@ -110,6 +122,8 @@ function observationOf(
       likelihood,
       relevant,
       dragged: relevant,
+      looped: new Uint8Array(path.blocks.length),
+      links: new Set(),
       relieved: new Float64Array(path.blocks.length),
       without: new Set(),
       minutes,
@@ -121,8 +135,15 @@ function observationOf(
   if (seen === null) return 'nothing is known of what it should be there';
   const injection = evidence.injectedAt === undefined ? undefined : injectionBlock(path, evidence.injectedAt);
   if (injection === null) return `there is no point or block "${evidence.injectedAt}" to inject at`;
-  const relevant = path.relevant(point.block, { injectedAt: injection, channel: path.channelOf(point) });
-  if (!relevant) return `what goes in at ${evidence.injectedAt} does not get to ${evidence.at}`;
+  const how = { injectedAt: injection, channel: path.channelOf(point), on: point.link };
+  const heard = path.heard(point.block, how);
+  if (!heard) return `what goes in at ${evidence.injectedAt} does not get to ${evidence.at}`;
+  const isFloating = evidence.saw === 'floating' && point.carries !== 'audio';
+  // What is driven does not float for what comes before its driver: that one is dead, or without its supply.
+  const relevant = isFloating ? path.drivingAt(point.block) : heard.blocks;
+  const [unknown] = unknownBlocks(path, conditions);
+  if (unknown !== undefined)
+    return `there is no block "${unknown}" to disconnect; the blocks are ${path.blocks.map((b) => b.id).join(', ')}`;
   const without = disconnectedBy(path, conditions);
   const missing = [...without].find((block) => relevant[block] === 1);
   if (missing !== undefined)
@@ -142,6 +163,8 @@ function observationOf(
     ),
     relevant,
     dragged: draggedAt(path, relevant, conditions),
+    looped: isFloating ? new Uint8Array(path.blocks.length) : loopedAt(path, point.block, how, heard.blocks),
+    links: isFloating ? new Set(point.link ? [point.link] : []) : heard.links,
     relieved: relievedBy(path, conditions),
     without,
     minutes: point.minutes,
@@ -167,13 +190,43 @@ function underWords(path: Path, conditions: readonly string[]): string {
   return words.length === 0 ? '' : ` (${words.join(', ')})`;
 }
 
-/** Blocks that are disconnected under conditions. */
-function disconnectedBy(path: Path, conditions: readonly string[]): ReadonlySet<number> {
+/** What is said to be disconnected under conditions, in small letters. */
+const disconnectedIds = (conditions: readonly string[]): string[] => {
   const prefix = CONDITIONS.disconnected.trim();
-  const ids = conditions
+  return conditions
     .filter((c) => c.startsWith(prefix))
     .map((c) => c.slice(prefix.length).trim().toLowerCase());
+};
+
+/** Whether two looks are at the same place, with the same going in, the unit standing the same. */
+export const isSameLook = (
+  path: Path,
+  a: Pick<Observation, 'evidence'>,
+  b: Pick<Observation, 'evidence'>,
+): boolean => lookKey(path, a.evidence) === lookKey(path, b.evidence);
+
+function lookKey(path: Path, { at, injectedAt = '', conditions = [] }: EvidenceData): string {
+  const isCold = conditions.some((c) => c.toLowerCase() === CONDITIONS.unplugged);
+  const point = isCold ? undefined : path.pointNamed(at);
+  const place = point?.link ? `${point.link.from} to ${point.link.to}` : (point?.id ?? at);
+  return [place, injectedAt, isCold ? CONDITIONS.unplugged : '', ...standing(conditions)].join('\n');
+}
+
+/** Blocks that are disconnected under conditions. */
+function disconnectedBy(path: Path, conditions: readonly string[]): ReadonlySet<number> {
+  const ids = disconnectedIds(conditions);
   return new Set(path.blocks.flatMap((b, i) => (ids.includes(b.id.toLowerCase()) ? [i] : [])));
+}
+
+/** What is said to be disconnected and is no block. */
+const unknownBlocks = (path: Path, conditions: readonly string[]): string[] =>
+  disconnectedIds(conditions).filter((id) => !path.blocks.some((b) => b.id.toLowerCase() === id));
+
+/** Blocks that bear on a point only by what comes back round a ring. */
+export function loopedAt(path: Path, block: number, how: Listening, direct: Uint8Array): Uint8Array {
+  if (!path.hasRing) return new Uint8Array(direct.length);
+  const all = path.heard(block, { ...how, withRings: true })?.blocks;
+  return Uint8Array.from(direct, (d, i) => (d === 0 && all?.[i] === 1 ? 1 : 0));
 }
 
 /** A supply that cannot bear its load bears what is left when one of several loads is off, in this many cases (common practice). */
@@ -330,7 +383,8 @@ export function contradictions(observations: readonly Observation[]): Contradict
       if (bad.seen === 'good' || !isAlike(good, bad)) continue;
       const isInside = bad.relevant.every((r, i) => r === 0 || good.relevant[i] === 1);
       const isDragInside = bad.dragged.every((d, i) => d === 0 || good.dragged[i] === 1);
-      if (!isInside || !isDragInside) continue;
+      const areLinksInside = [...bad.links].every((l) => good.links.has(l));
+      if (!isInside || !isDragInside || !areLinksInside || bad.looped.includes(1)) continue;
       const cheaper = good.minutes <= bad.minutes ? good : bad;
       const sentence = `${bad.name} was bad, yet ${good.name}, which comes after it, was good: they cannot both be right. Repeat the cheaper one, ${cheaper.name}.`;
       found.push({ good, bad, sentence });

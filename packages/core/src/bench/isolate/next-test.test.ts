@@ -16,9 +16,9 @@ describe('next test', () => {
     const exact = { wrong: 0, confused: 0, hidden: 0 };
     const posterior = posteriorOf(path, [], { pairShare: 0 });
     // Half of four equal suspects: one bit (Shannon 1948).
-    expect(rateTest(test, posterior, exact).bits).toBeCloseTo(1, 9);
+    expect(rateTest(path, test, posterior, exact).bits).toBeCloseTo(1, 9);
     const uneven = posteriorOf(path, [], { pairShare: 0, weights: [1, 1, 1, 5] });
-    expect(rateTest(test, uneven, exact).bits).toBeCloseTo(entropy([2, 6]), 9);
+    expect(rateTest(path, test, uneven, exact).bits).toBeCloseTo(entropy([2, 6]), 9);
   });
 
   it('prefers what tells more a minute, and follows the school that is chosen', () => {
@@ -32,10 +32,13 @@ describe('next test', () => {
     });
     const posterior = posteriorOf(path, [], { pairShare: 0 });
     const tests = testsOf(path);
-    expect(rankTests(tests, posterior, 'value')[0]!.test.id).toBe('easy');
-    expect(rankTests(tests, posterior, 'trace')[0]!.test.id).toBe('easy');
-    expect(rankTests(tests, posterior, 'inject')[0]!.test).toMatchObject({ how: 'inject', injectedAt: 'b3' });
-    expect(rankTests(tests, posterior, 'halve')[0]!.test.id).toBe('hard');
+    expect(rankTests(path, tests, posterior, 'value')[0]!.test.id).toBe('easy');
+    expect(rankTests(path, tests, posterior, 'trace')[0]!.test.id).toBe('easy');
+    expect(rankTests(path, tests, posterior, 'inject')[0]!.test).toMatchObject({
+      how: 'inject',
+      injectedAt: 'b3',
+    });
+    expect(rankTests(path, tests, posterior, 'halve')[0]!.test.id).toBe('hard');
   });
 
   it('never proposes a live test on the mains side or at high tension, and says why when asked', () => {

@@ -1,8 +1,8 @@
 import type { Carries, Hazard } from '@zemble/contract';
-import { CONDITIONS, draggedAt, relievedBy, type Observation } from './evidence.ts';
+import { CONDITIONS, draggedAt, loopedAt, relievedBy, type Observation } from './evidence.ts';
 import { SAFE_V } from './stored.ts';
-import type { Path } from './path.ts';
-import { entropyOf, type Posterior } from './suspects.ts';
+import type { Link, Path } from './path.ts';
+import { entropyOf, ROUND_SHOWS, type Posterior } from './suspects.ts';
 import { FAULT_MODES, USUAL_TRUST, type Trust } from './symptom.ts';
 
 /** The schools of searching: by value (default), inject a tone backwards, trace it forwards, or halve by count. */
@@ -25,6 +25,10 @@ export interface Test {
   readonly conditions?: readonly string[];
   readonly relevant: Uint8Array;
   readonly dragged: Uint8Array;
+  /** Blocks that bear on it only round a ring. */
+  readonly looped: Uint8Array;
+  /** Links that it hears. */
+  readonly links: ReadonlySet<Link>;
   /** Chance that a supply bears what is left of its load. */
   readonly relieved: Float64Array;
 }
@@ -53,8 +57,10 @@ const LISTEN_MINUTES = 0.5;
 export function testsOf(path: Path): Test[] {
   const loaded = new Float64Array(path.blocks.length);
   const traces = path.points.flatMap((p): Test[] => {
-    const relevant = path.relevant(p.block, { channel: path.channelOf(p) });
-    if (!relevant) return [];
+    const how = { channel: path.channelOf(p), on: p.link };
+    const heard = path.heard(p.block, how);
+    if (!heard) return [];
+    const { blocks: relevant, links } = heard;
     return [
       {
         id: p.id,
@@ -65,6 +71,8 @@ export function testsOf(path: Path): Test[] {
         carries: p.carries,
         relevant,
         dragged: draggedAt(path, relevant),
+        looped: loopedAt(path, p.block, how, relevant),
+        links,
         relieved: loaded,
       },
     ];
@@ -72,8 +80,9 @@ export function testsOf(path: Path): Test[] {
   const sinks = path.sinks();
   const injections = path.injectable().flatMap((block) =>
     sinks.flatMap((sink): Test[] => {
-      const relevant = path.relevant(sink, { injectedAt: block });
-      if (!relevant) return [];
+      const heard = path.heard(sink, { injectedAt: block });
+      if (!heard) return [];
+      const { blocks: relevant, links } = heard;
       const [into, out] = [path.blocks[block]!, path.blocks[sink]!];
       return [
         {
@@ -86,6 +95,8 @@ export function testsOf(path: Path): Test[] {
           carries: 'audio',
           relevant,
           dragged: draggedAt(path, relevant),
+          looped: loopedAt(path, sink, { injectedAt: block }, relevant),
+          links,
           relieved: loaded,
         },
       ];
@@ -106,6 +117,8 @@ export function testsOf(path: Path): Test[] {
         conditions: [CONDITIONS.unplugged],
         relevant,
         dragged: relevant,
+        looped: new Uint8Array(path.blocks.length),
+        links: new Set(),
         relieved: loaded,
       },
     ];
@@ -126,8 +139,9 @@ export function disconnectingTests(path: Path, observations: readonly Observatio
     ),
   );
   return [...bad].flatMap((point) => {
-    const relevant = point?.carries === 'supply' ? path.relevant(point.block) : null;
-    if (!point || !relevant) return [];
+    const heard = point?.carries === 'supply' ? path.heard(point.block) : null;
+    if (!point || !heard) return [];
+    const { blocks: relevant, links } = heard;
     return path.loadsOf(point.block).map((load): Test => {
       const { id, name, minutes } = path.blocks[load]!;
       const conditions = [`${CONDITIONS.disconnected}${id}`];
@@ -141,6 +155,8 @@ export function disconnectingTests(path: Path, observations: readonly Observatio
         conditions,
         relevant,
         dragged: draggedAt(path, relevant, conditions),
+        looped: loopedAt(path, point.block, {}, relevant),
+        links,
         relieved: relievedBy(path, conditions),
       };
     });
@@ -209,8 +225,12 @@ export function offeredTests(
 }
 
 /** Expected information of a test about the fault, in bit, from a posterior. */
-export function rateTest(test: Test, posterior: Posterior, trust: Trust = USUAL_TRUST): RatedTest {
-  const [drags, sags] = [FAULT_MODES.indexOf('drags'), FAULT_MODES.indexOf('sags')];
+export function rateTest(
+  path: Path,
+  test: Test,
+  posterior: Posterior,
+  trust: Trust = USUAL_TRUST,
+): RatedTest {
   const missed = trust.wrong + (1 - trust.wrong) * trust.hidden;
   let total = 0;
   let good = 0;
@@ -222,8 +242,21 @@ export function rateTest(test: Test, posterior: Posterior, trust: Trust = USUAL_
     noise += probability * binaryEntropy(chance);
   };
   const showing = (block: number): number => {
-    if (test.relevant[block] === 1) return 1 - test.relieved[block]! * posterior.modes[block]![sags]!;
-    return test.dragged[block] === 1 ? posterior.modes[block]![drags]! : 0;
+    const modes = posterior.modes[block]!;
+    const ofOne = modes[OUTPUT]!;
+    const shown =
+      test.relevant[block] === 1
+        ? 1 - ofOne - test.relieved[block]! * modes[SAGS]!
+        : test.looped[block] === 1
+          ? ROUND_SHOWS * (1 - ofOne)
+          : test.dragged[block] === 1
+            ? modes[DRAGS]!
+            : 0;
+    if (ofOne === 0) return shown;
+    const heard = path
+      .outputsOf(block)
+      .reduce((sum, l, i) => sum + (test.links.has(l) ? posterior.outputs[block]![i]! : 0), 0);
+    return shown + ofOne * heard;
   };
   posterior.single.forEach((p, block) => add(p, showing(block)));
   for (const { blocks, probability } of posterior.pairs)
@@ -231,6 +264,10 @@ export function rateTest(test: Test, posterior: Posterior, trust: Trust = USUAL_
   if (total === 0) return { test, bits: 0, good: 0.5 };
   return { test, bits: Math.max(0, binaryEntropy(good / total) - noise / total), good: good / total };
 }
+
+const [DRAGS, SAGS, OUTPUT] = (['drags', 'sags', 'output'] as const).map((mode) =>
+  FAULT_MODES.indexOf(mode),
+) as [number, number, number];
 
 const binaryEntropy = (p: number): number =>
   p <= 0 || p >= 1 ? 0 : -p * Math.log2(p) - (1 - p) * Math.log2(1 - p);
@@ -242,12 +279,13 @@ const STILL_SUSPECTED = 0.05;
 
 /** Tests in the order in which a school would make them; those that tell nothing are left out. */
 export function rankTests(
+  path: Path,
   tests: readonly Test[],
   posterior: Posterior,
   school: School = 'value',
   trust: Trust = USUAL_TRUST,
 ): RatedTest[] {
-  const rated = tests.map((t) => rateTest(t, posterior, trust)).filter((r) => r.bits > WORTHLESS_BITS);
+  const rated = tests.map((t) => rateTest(path, t, posterior, trust)).filter((r) => r.bits > WORTHLESS_BITS);
   const likeliest = Math.max(...posterior.single);
   const left = Uint8Array.from(posterior.single, (p) => (p > STILL_SUSPECTED * likeliest ? 1 : 0));
   const worth = (r: RatedTest): number => {

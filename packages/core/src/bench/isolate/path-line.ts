@@ -7,7 +7,7 @@ import {
   type TestPointData,
 } from '@zemble/contract';
 import { problem, type Problem } from '../../base/errors/index.ts';
-import { blockKind } from './block-kinds.ts';
+import { BLOCK_KINDS, blockKind, isBlockKind } from './block-kinds.ts';
 
 export type PathLineResult =
   | { readonly ok: true; readonly path: PathData; readonly words: string }
@@ -76,6 +76,8 @@ class PathEditor {
   single(text: string): PathLineResult {
     const [name, kind, ...more] = text.split(',').map((w) => w.trim());
     if (!name || more.length > 0) return bad('A block is its name, then its kind after a comma');
+    if (kind !== undefined && !isBlockKind(kind))
+      return bad(`"${kind}" is no kind of block; the kinds are ${BLOCK_KINDS.map((k) => k.name).join(', ')}`);
     const known = this.find(name);
     if (known && kind === undefined) return bad(`there is a block ${known.name ?? known.id} already`);
     if (known) this.blocks[this.blocks.indexOf(known)] = { ...known, kind: kind! };

@@ -1,7 +1,7 @@
 import type { BlockData, Carries, PathData } from '@zemble/contract';
 import { netsOf, type Circuit } from '../../circuit/circuit/index.ts';
 import { problem, type Problem } from '../../base/errors/index.ts';
-import { blockKind, type BlockKind } from './block-kinds.ts';
+import { BLOCK_KINDS, blockKind, isBlockKind, type BlockKind } from './block-kinds.ts';
 
 /** A block as the search uses it. */
 export interface Block {
@@ -45,6 +45,23 @@ function channelOf({ id, name }: Block, twins: readonly (readonly [string, strin
   return twins.some(([, right]) => right === id) ? 'right' : undefined;
 }
 
+/** How a point is listened at. */
+export interface Listening {
+  /** Block that a tone goes into. */
+  readonly injectedAt?: number | undefined;
+  readonly channel?: Channel | undefined;
+  /** The link that is looked at; all outputs of the block otherwise. */
+  readonly on?: Link | null;
+  /** What comes back round a ring counts as well. */
+  readonly withRings?: boolean;
+}
+
+/** What is heard at a point: blocks by their index, and links. */
+export interface Heard {
+  readonly blocks: Uint8Array;
+  readonly links: ReadonlySet<Link>;
+}
+
 /** Blocks, links and points with the questions the search asks of them. Blocks are known by their index. */
 export class Path {
   readonly blocks: readonly Block[];
@@ -56,6 +73,8 @@ export class Path {
   private readonly index: ReadonlyMap<string, number>;
   private readonly into: readonly (readonly Link[])[];
   private readonly outOf: readonly (readonly Link[])[];
+  /** Links that close a ring: what they bring back is not needed for what went out first. */
+  private readonly closing: ReadonlySet<Link>;
   private readonly audioAfter = new Map<number, ReadonlySet<number>>();
   private readonly netPoints = new Map<string, TestPoint>();
 
@@ -75,6 +94,7 @@ export class Path {
     });
     this.into = this.blocks.map((_, i) => this.links.filter((l) => l.to === i));
     this.outOf = this.blocks.map((_, i) => this.links.filter((l) => l.from === i));
+    this.closing = closingLinks(this.blocks.length, this.outOf);
     this.points = data.testPoints ? this.pointsFrom(data, circuit) : this.links.map((l) => this.linkPoint(l));
     this.twins = data.twins ?? [];
     this.channels = this.blocks.map((b) => channelOf(b, this.twins));
@@ -117,6 +137,15 @@ export class Path {
     });
   }
 
+  /** The link a name is written for: `a->b`, `a > b`, `a-b`; names of blocks may have hyphens of their own. */
+  private linkNamed(name: string): Link | undefined {
+    for (const arrow of name.matchAll(/\s*(?:->|>|-|→)\s*/g)) {
+      const link = this.linkBetween(name.slice(0, arrow.index), name.slice(arrow.index + arrow[0].length));
+      if (link) return link;
+    }
+    return undefined;
+  }
+
   private linkBetween(from: string, to: string): Link | undefined {
     const [a, b] = [this.index.get(from), this.index.get(to)];
     return this.links.find((l) => l.from === a && l.to === b);
@@ -156,8 +185,7 @@ export class Path {
   pointNamed(name: string): TestPoint | undefined {
     const own = this.points.find((p) => p.id === name);
     if (own) return own;
-    const pair = /^(.+?)\s*(?:->|>|-|→)\s*(.+)$/.exec(name);
-    const link = pair ? this.linkBetween(pair[1]!, pair[2]!) : undefined;
+    const link = this.linkNamed(name);
     if (link) return this.linkPoint(link);
     const net = this.netPoints.get(name);
     if (net) return net;
@@ -202,14 +230,20 @@ export class Path {
    * the other channel sends nothing here, though both go through one block, as a selector. With a tone injected, only the
    * audio path from there on counts, with what that path depends on; null when the tone cannot get there.
    */
-  relevant(
+  relevant(at: number, how: Listening = {}): Uint8Array | null {
+    return this.heard(at, how)?.blocks ?? null;
+  }
+
+  /**
+   * Blocks and links whose failing shows at the output of a block, or on one link out of it. What comes back round a ring
+   * is left out, unless it is asked for: pulses go on without it, though not what they say.
+   */
+  heard(
     at: number,
-    {
-      injectedAt,
-      channel = this.channels[at],
-    }: { readonly injectedAt?: number | undefined; readonly channel?: Channel | undefined } = {},
-  ): Uint8Array | null {
+    { injectedAt, channel = this.channels[at], on = null, withRings = false }: Listening = {},
+  ): Heard | null {
     const relevant = new Uint8Array(this.blocks.length);
+    const links = new Set<Link>(on ? [on] : this.outOf[at]);
     const isOther = (block: number) => {
       const own = this.channels[block];
       return channel !== undefined && own !== undefined && own !== channel;
@@ -225,12 +259,39 @@ export class Path {
         if (isAudio && isOther(link.from)) continue;
         const isSignal = isAudio || (link.carries === 'data' && tone?.has(next) === true);
         if (tone && isSignal && tone.has(next) && (next === injectedAt || !tone.has(link.from))) continue;
+        if (this.closing.has(link) && !withRings) continue;
+        links.add(link);
         if (relevant[link.from] === 1) continue;
         relevant[link.from] = 1;
         open.push(link.from);
       }
     }
-    return relevant;
+    return { blocks: relevant, links };
+  }
+
+  /** The ways out of a block that can fail one by one: all that are no supply; none where there is only one. */
+  outputsOf(block: number): readonly Link[] {
+    const outputs = this.outOf[block]!.filter((l) => l.carries !== 'supply');
+    return outputs.length > 1 ? outputs : [];
+  }
+
+  /** Whether a path has a ring. */
+  get hasRing(): boolean {
+    return this.closing.size > 0;
+  }
+
+  /** A block and the supplies that it hangs on: what makes a driven pin float. */
+  drivingAt(block: number): Uint8Array {
+    const driving = new Uint8Array(this.blocks.length);
+    const open = [block];
+    driving[block] = 1;
+    for (let next = open.pop(); next !== undefined; next = open.pop())
+      for (const feeder of this.feeders(next)) {
+        if (driving[feeder] === 1) continue;
+        driving[feeder] = 1;
+        open.push(feeder);
+      }
+    return driving;
   }
 
   /** Blocks that feed a block: those it could drag down. */
@@ -270,6 +331,37 @@ export class Path {
   }
 }
 
+/**
+ * Links that lead back to where the search in depth came from, begun at what nothing feeds, then in the order of the blocks:
+ * without them there is no ring (Tarjan 1972).
+ */
+function closingLinks(count: number, outOf: readonly (readonly Link[])[]): ReadonlySet<Link> {
+  const closing = new Set<Link>();
+  const isFed = new Set(outOf.flatMap((links) => links.map((l) => l.to)));
+  const blocks = Array.from({ length: count }, (_, i) => i);
+  const starts = [...blocks.filter((b) => !isFed.has(b)), ...blocks];
+  const state = new Uint8Array(count);
+  const [ON_THE_WAY, DONE] = [1, 2];
+  for (const start of starts) {
+    if (state[start] !== 0) continue;
+    const way = [{ block: start, next: 0 }];
+    state[start] = ON_THE_WAY;
+    for (let top = way.at(-1); top !== undefined; top = way.at(-1)) {
+      const link = outOf[top.block]![top.next];
+      top.next += 1;
+      if (link === undefined) {
+        state[top.block] = DONE;
+        way.pop();
+      } else if (state[link.to] === ON_THE_WAY) closing.add(link);
+      else if (state[link.to] === 0) {
+        state[link.to] = ON_THE_WAY;
+        way.push({ block: link.to, next: 0 });
+      }
+    }
+  }
+  return closing;
+}
+
 /** A path ready to be searched. Links to blocks that are not there are left out; `checkPath` names them. */
 export const preparePath = (data: PathData, circuit?: Circuit): Path => new Path(data, circuit);
 
@@ -281,6 +373,11 @@ export function checkPath(data: PathData, circuit?: Circuit): Problem[] {
   for (const b of data.blocks) {
     if (ids.has(b.id)) say(`block ${b.id}`, 'the name is used twice');
     ids.add(b.id);
+    if (b.kind !== undefined && !isBlockKind(b.kind))
+      say(
+        `block ${b.id}`,
+        `"${b.kind}" is no kind of block; the kinds are ${BLOCK_KINDS.map((k) => k.name).join(', ')}`,
+      );
     missingParts(b, circuit).forEach((ref) => say(`block ${b.id}`, `there is no part ${ref}`));
   }
   for (const { from, to } of data.links) {

@@ -1,6 +1,7 @@
 import type { UnitDocument } from '../../circuit/circuit/index.ts';
 import {
   contradictions,
+  isSameLook,
   readEvidence,
   type Contradiction,
   type Ignored,
@@ -25,8 +26,10 @@ import { weightsFor } from './weights.ts';
 
 export interface Suspect {
   readonly block: number;
-  /** Probability of its being faulty, alone or with another. */
+  /** Probability of its being faulty, alone or with another: over all blocks these add up to more than 1. */
   readonly probability: number;
+  /** Probability of its being the only one: with those of the pairs these add up to 1. */
+  readonly alone: number;
   readonly why: string;
 }
 
@@ -60,6 +63,22 @@ const EXPLAINED = 12;
 /** A pair is named when it holds this much of the suspicion. */
 const NAMED_PAIR = 0.02;
 
+/** Why what was answered is asked once more; nothing of what was not. */
+function againWords(path: Path, observations: readonly Observation[], test: Test): string {
+  const { at, injectedAt, conditions } = test;
+  const asked = {
+    evidence: {
+      at,
+      saw: 'good' as const,
+      ...(injectedAt === undefined ? {} : { injectedAt }),
+      ...(conditions ? { conditions: [...conditions] } : {}),
+    },
+  };
+  return observations.some((o) => isSameLook(path, o, asked))
+    ? 'Once more, because all hangs on that answer, and one look in thirty is wrong. '
+    : '';
+}
+
 /** Suspects and next tests from a unit's evidence, intake and hazards. */
 export function searchState(path: Path, unit: UnitDocument, options: SearchOptions = {}): SearchState {
   const { observations, ignored } = readEvidence(path, unit.evidence ?? [], {
@@ -72,17 +91,21 @@ export function searchState(path: Path, unit: UnitDocument, options: SearchOptio
     { hazards: unit.unit.hazards, volts: restingVolts(unit.circuit) },
     [...testsOf(path), ...disconnectingTests(path, observations)],
   );
-  const ranked = rankTests(offered, posterior, options.school).slice(0, EXPLAINED);
+  const ranked = rankTests(path, offered, posterior, options.school).slice(0, EXPLAINED);
   const suspects = path.blocks
     .map((_, block): Suspect => ({
       block,
       probability: posterior.marginal[block]!,
+      alone: posterior.single[block]!,
       why: whySuspect(path, observations, block),
     }))
     .sort((a, b) => b.probability - a.probability);
   return {
     suspects,
-    next: ranked.map((r) => ({ ...r, why: whyTest(path, r, posterior) })),
+    next: ranked.map((r) => ({
+      ...r,
+      why: `${againWords(path, observations, r.test)}${whyTest(path, r, posterior)}`,
+    })),
     offered,
     forbidden,
     observations,

@@ -1,6 +1,11 @@
 import type { Observation } from './evidence.ts';
-import type { Path } from './path.ts';
+import type { Link, Path } from './path.ts';
 import { FAULT_MODES, symptomOfMode, SYMPTOMS, type FaultMode } from './symptom.ts';
+
+/** Of what has several outputs, the share of failures in which only one of them is dead (from memory). */
+const OUTPUT_SHARE = 0.15;
+/** What a block that bears on a point only round a ring shows there when it fails: in half of all cases (from memory). */
+export const ROUND_SHOWS = 0.5;
 
 /** Share of repairs in which two blocks have failed at once, before any evidence (from memory). */
 export const PAIR_SHARE = 0.03;
@@ -24,6 +29,8 @@ export interface Posterior {
   readonly single: Float64Array;
   /** For each block, how its failing alone is shared over its modes, in the order of FAULT_MODES. */
   readonly modes: readonly Float64Array[];
+  /** For each block, which of its outputs it is where only one is dead, in the order of `Path.outputsOf`. */
+  readonly outputs: readonly Float64Array[];
   /** Pairs worth naming, likeliest first. */
   readonly pairs: readonly PairSuspect[];
 }
@@ -43,22 +50,32 @@ export function modeShares(path: Path, block: number): Float64Array {
     mode === 'drags' && !hasFeeder ? 0 : (modes[mode] ?? 0),
   );
   const total = shares.reduce((a, b) => a + b, 0);
-  return shares.map((s) => s / total);
+  const ofOne = path.outputsOf(block).length > 0 ? OUTPUT_SHARE : 0;
+  return shares.map((s, mode) => (mode === OUTPUT ? ofOne : ((1 - ofOne) * s) / total));
 }
 
 /** Likelihood of an observation when a block fails in a mode. */
 function likelihoodOf(
-  { relevant, dragged, relieved, likelihood }: Observation,
+  { relevant, dragged, looped, relieved, likelihood }: Observation,
   block: number,
   mode: number,
 ): number {
   const shows = mode === DRAGS ? dragged : relevant;
   const whenGood = likelihood[GOOD]!;
-  if (shows[block] !== 1) return whenGood;
+  if (shows[block] !== 1)
+    return looped[block] === 1
+      ? ROUND_SHOWS * likelihood[MODE_SYMPTOM[mode]!]! + (1 - ROUND_SHOWS) * whenGood
+      : whenGood;
   const whenShown = likelihood[MODE_SYMPTOM[mode]!]!;
   const relief = mode === SAGS ? relieved[block]! : 0;
   return relief * whenGood + (1 - relief) * whenShown;
 }
+
+/** Log likelihood of each output of a block being the one that is dead. */
+const outputLogs = (observations: readonly Observation[], outputs: readonly Link[]): Float64Array =>
+  Float64Array.from(outputs, (output) =>
+    observations.reduce((sum, o) => sum + Math.log(o.likelihood[o.links.has(output) ? NONE : GOOD]!), 0),
+  );
 
 /**
  * Exact posterior over all single faults and all pairs of faults, each in all its modes, given the observations. Every
@@ -76,10 +93,19 @@ export function posteriorOf(
   const total = weights.reduce((a, b) => a + b, 0);
   const logSingle = new Float64Array(count);
   const modes = shares.map((s) => new Float64Array(s.length));
+  const outputs = shares.map((_, b) => new Float64Array(path.outputsOf(b).length));
   let best = Number.NEGATIVE_INFINITY;
   for (let b = 0; b < count; b += 1) {
     const logs = shares[b]!.map((share, mode) => {
       if (share === 0) return Number.NEGATIVE_INFINITY;
+      if (mode === OUTPUT) {
+        const each = outputLogs(observations, path.outputsOf(b));
+        const likeliest = Math.max(...each);
+        const scaled = each.map((l) => Math.exp(l - likeliest));
+        const sum = scaled.reduce((a, v) => a + v, 0);
+        outputs[b] = scaled.map((v) => v / sum);
+        return Math.log(share) + likeliest + Math.log(sum / each.length);
+      }
       let sum = Math.log(share);
       for (const o of observations) sum += Math.log(likelihoodOf(o, b, mode));
       return sum;
@@ -96,7 +122,7 @@ export function posteriorOf(
   let whole = single.reduce((a, v) => a + v, 0);
   const pairs: { blocks: [number, number]; probability: number }[] = [];
   if (pairShare > 0) {
-    const ways = new PairWays(observations, shares, count);
+    const ways = new PairWays(observations, shares.map(asAWhole), count);
     const squares = weights.reduce((a, w) => a + w * w, 0);
     const allPairs = (total * total - squares) / 2;
     for (let a = 0; a < count; a += 1) {
@@ -116,12 +142,19 @@ export function posteriorOf(
     marginal: marginal.map((v) => v / whole),
     single: single.map((v) => v / whole),
     modes,
+    outputs,
     pairs: pairs
       .map((p) => ({ ...p, probability: p.probability / whole }))
       .filter((p) => p.probability > LEAST_PAIR)
       .sort((x, y) => y.probability - x.probability)
       .slice(0, MOST_PAIRS),
   };
+}
+
+/** Of two blocks that have both failed each has failed as a whole. */
+function asAWhole(shares: Float64Array): Float64Array {
+  const rest = 1 - shares[OUTPUT]!;
+  return shares.map((s, mode) => (mode === OUTPUT ? 0 : s / rest));
 }
 
 const LEAST_PAIR = 1e-4;
@@ -231,7 +264,7 @@ class PairWays {
     const drags = shares[DRAGS]!;
     const sags = shares[SAGS]!;
     const own = FAULT_MODES.flatMap((_, mode) =>
-      shares[mode]! > 0 && mode !== DRAGS && mode !== SAGS ? [mode] : [],
+      shares[mode]! > 0 && mode !== DRAGS && mode !== SAGS && mode !== OUTPUT ? [mode] : [],
     );
     const plain: Way = {
       shows: Uint8Array.from(this.observations, (o) => o.relevant[block]!),
@@ -286,6 +319,7 @@ interface Way {
 
 const DRAGS = FAULT_MODES.indexOf('drags');
 const SAGS = FAULT_MODES.indexOf('sags');
+const OUTPUT = FAULT_MODES.indexOf('output');
 /** Of two faults at once, a supply that is relieved of this much of its load is taken to bear the rest. */
 const MOSTLY = 0.5;
 const isRelieved = ({ relieved }: Observation, block: number) => relieved[block]! >= MOSTLY;

@@ -6,14 +6,15 @@ export type Symptom = (typeof SYMPTOMS)[number];
 
 /**
  * How a block fails: it adds hum, distorts, weakens or passes nothing; it drags down the supply it hangs on, and with it
- * all else that hangs there; or, a supply, it cannot bear its load and is right as soon as that is taken off.
+ * all else that hangs there; or, a supply, it cannot bear its load and is right as soon as that is taken off; or one of its
+ * several outputs is dead, and the others are well.
  */
-export const FAULT_MODES = ['hum', 'distorted', 'weak', 'none', 'drags', 'sags'] as const;
+export const FAULT_MODES = ['hum', 'distorted', 'weak', 'none', 'drags', 'sags', 'output'] as const;
 export type FaultMode = (typeof FAULT_MODES)[number];
 
 /** What a way of failing shows where it shows. */
 export const symptomOfMode = (mode: FaultMode): Symptom =>
-  mode === 'drags' || mode === 'sags' ? 'none' : mode;
+  mode === 'drags' || mode === 'sags' || mode === 'output' ? 'none' : mode;
 
 /** What was seen, as far as it bears on a fault: a symptom, or only that it was not as it should be. */
 export type Seen = Symptom | 'bad';
@@ -68,6 +69,8 @@ const RIGHT_STATES: Readonly<Record<string, readonly SawWord[]>> = {
 
 /** What a word says about a link that carries something; null when it says nothing, as a control line that is low. */
 export function seenFor(word: SawWord, carries: string): Seen | null {
+  // A supply that is weak is low: what hangs on it may pull it down, or it cannot bear its load.
+  if (word === 'weak' && carries === 'supply') return 'none';
   if (word === 'good' || word === 'weak' || word === 'distorted' || word === 'hum' || word === 'none')
     return word;
   if (word === 'floating') return 'none';

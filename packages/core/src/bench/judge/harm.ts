@@ -33,6 +33,8 @@ export interface Replacement {
   readonly after: readonly string[];
   /** Wanted readouts that have not been looked at: they take runs in time. */
   readonly leftOut: readonly string[];
+  /** Wanted readouts that are out of their range with every part as marked: no repair brings them there. */
+  readonly outAsMarked: readonly string[];
 }
 
 /** A move of half the wanted range is worth an iron, a tenth is worth an eye (common practice). */
@@ -118,6 +120,11 @@ class Scales {
       .map((r) => r.id);
   }
 
+  /** Whether any readout says what is wanted of it. */
+  private get isAnyWanted(): boolean {
+    return (this.around.readouts ?? []).some((r) => wantedRange(r.want) !== undefined);
+  }
+
   private get considered(): readonly Readout[] {
     return [...this.quick, ...this.slow];
   }
@@ -171,35 +178,40 @@ class Scales {
           .filter((r, i) => isWithin(r, sound[i]!) && !isWithin(r, moved[i]!))
           .sort((a, b) => moves[considered.indexOf(b)]! - moves[considered.indexOf(a)]!)[0];
         const pushesOut = worstOut !== undefined;
-        const advice =
-          pushesOut || harm >= REPLACE_SHARE ? 'replace' : harm >= WATCH_SHARE || isOut ? 'watch' : 'leave';
+        // Where nothing is wanted, what is beyond its tolerance is what matters.
+        const isHarmful = pushesOut || harm >= REPLACE_SHARE || (isOut && !this.isAnyWanted);
+        const advice = isHarmful ? 'replace' : harm >= WATCH_SHARE || isOut ? 'watch' : 'leave';
         return {
           ref: part.ref,
           deviation: verdict.deviation,
           harm,
           readoutId: (worstOut ?? most)?.id ?? null,
           advice,
-          why: whyOf(advice, worstOut ?? most, harm, pushesOut, verdict.sentence),
+          why: whyOf(advice, worstOut ?? most, harm, pushesOut, verdict.sentence, this.isAnyWanted),
         };
       })
       .sort((a, b) => b.harm - a.harm);
   }
 
   replacement(drifts: readonly Drift[]): Replacement {
-    const { leftOut } = this;
     const order = drifts.map((d) => d.ref);
     const all = new Set(order);
-    if (order.length === 0) return { refs: [], before: [], after: [], leftOut };
+    const { leftOut } = this;
+    if (order.length === 0) return { refs: [], before: [], after: [], leftOut, outAsMarked: [] };
+    const sound = this.all(new Set());
+    const outAsMarked = this.considered.flatMap((r, i) =>
+      wantedRange(r.want) !== undefined && !isWithin(r, sound[i]!) ? [r.id] : [],
+    );
     const before = this.allOut(all);
-    if (before.length === 0) return { refs: [], before, after: [], leftOut };
+    if (before.length === 0) return { refs: [], before, after: [], leftOut, outAsMarked };
     const tried = order.slice(0, MOST_TRIED);
     for (let size = 1; size <= Math.min(MOST_TOGETHER, tried.length); size += 1)
       for (const set of combinations(tried, size)) {
         if (this.isGood(new Set(order.filter((ref) => !set.includes(ref)))))
-          return { refs: set, before, after: [], leftOut };
+          return { refs: set, before, after: [], leftOut, outAsMarked };
       }
     const rest = this.allOut(new Set(order.slice(MOST_TRIED)));
-    return { refs: rest.length === 0 ? tried : null, before, after: rest, leftOut };
+    return { refs: rest.length === 0 ? tried : null, before, after: rest, leftOut, outAsMarked };
   }
 }
 
@@ -209,7 +221,9 @@ function whyOf(
   harm: number,
   pushesOut: boolean,
   reading: string,
+  isAnyWanted: boolean,
 ): string {
+  if (advice === 'replace' && !isAnyWanted) return `${reading}, and no readout says what is wanted.`;
   if (!most) return `${reading}, and no readout moves.`;
   if (!Number.isFinite(harm)) return `${reading}: ${most.name} cannot be had any more.`;
   if (pushesOut) return `${reading}: alone it pushes ${most.name} out of its range.`;

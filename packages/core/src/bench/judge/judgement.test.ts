@@ -140,8 +140,23 @@ describe('does it matter', () => {
       before: ['mid'],
       after: [],
       leftOut: [],
+      outAsMarked: [],
     });
     expect(weighDrifts(withFound(circuit, { R3: 4e6 }), readouts).replacement.refs).toEqual([]);
+  });
+
+  it('goes by tolerance where no readout says what is wanted, and says what no repair brings back', () => {
+    const drifted = withFound(circuit, { R1: 13_000, R2: 10_100 });
+    const told = weighDrifts(drifted, []).drifts;
+    expect(told.find((d) => d.ref === 'R1')).toMatchObject({ advice: 'replace' });
+    expect(told.find((d) => d.ref === 'R1')!.why).toContain('no readout says what is wanted');
+    expect(told.find((d) => d.ref === 'R2')).toMatchObject({ advice: 'leave' });
+    // Half of the supply cannot be nine tenths of it, whatever is made good.
+    const wrong = readouts.map((r) => ({ ...r, want: { min: 1e3 } }) as Readout);
+    expect(weighDrifts(drifted, wrong).replacement).toMatchObject({
+      refs: [],
+      outAsMarked: wrong.map((r) => r.id),
+    });
   });
 
   it('sees what was read beside the value: series resistance, leakage, gain, contacts', () => {
@@ -188,7 +203,7 @@ describe('does it matter', () => {
     const drifted = withFound(timer, { R1: 20_000 });
     expect(weighDrifts(drifted, wanted).replacement).toMatchObject({ refs: [], leftOut: ['wait'] });
     const { drifts, replacement } = weighDrifts(drifted, wanted, { includesSlow: true });
-    expect(replacement).toEqual({ refs: ['R1'], before: ['wait'], after: [], leftOut: [] });
+    expect(replacement).toEqual({ refs: ['R1'], before: ['wait'], after: [], leftOut: [], outAsMarked: [] });
     expect(drifts[0]!.readoutId).toBe('wait');
   });
 
