@@ -1,11 +1,12 @@
 import type { BeepData } from '@zemble/contract';
-import type { Circuit } from '../circuit/circuit/index.ts';
+import { UnionFind, type Circuit } from '../circuit/circuit/index.ts';
 import {
   contradictionsOf,
   formNets,
   nextBeep,
   ownNet,
   pinText,
+  throughQuestions,
   type BeepQuestion,
   type Traceable,
 } from '../circuit/continuity/index.ts';
@@ -24,8 +25,11 @@ export const untraced = (circuit: Circuit): Traceable => ({
 /** A board with a meter on it: says of two ends whether they are one net. */
 export class Board {
   private readonly nets: ReadonlyMap<string, string>;
+  /** Nets that a tester beeps between, through a coil or a few ohms. */
+  private readonly low = new UnionFind();
 
-  constructor(circuit: Circuit) {
+  constructor(circuit: Circuit, lowOhm: readonly string[] = []) {
+    for (const { ref, pins } of circuit.parts) if (lowOhm.includes(ref)) this.low.join(pins.a!, pins.b!);
     this.nets = new Map(
       circuit.parts.flatMap(({ ref, pins }) =>
         Object.entries(pins).map(([pin, net]) => [pinText(ref, pin), net] as const),
@@ -34,7 +38,17 @@ export class Board {
   }
 
   beeps(one: string, other: string): boolean {
-    return this.netOf(one) === this.netOf(other);
+    return this.low.find(this.netOf(one)) === this.low.find(this.netOf(other));
+  }
+
+  /** Whether what was said of a beep is so. */
+  isTrue({ says, ends: [held, ...over], through }: BeepData): boolean {
+    const isOne = (end: string) =>
+      typeof through === 'string' ? this.beeps(held!, end) : this.netOf(held!) === this.netOf(end);
+    if (says === 'together') return over.every(isOne);
+    return says === 'apart'
+      ? !over.some((end) => this.beeps(held!, end))
+      : over.some((end) => this.beeps(held!, end));
   }
 
   netOf(end: string): string {
@@ -114,6 +128,54 @@ export function traceBoard(
     beeps.push(...board.answer(question, isWrong()));
   }
   throw new Error(`It was not traced after ${MOST} beeps.`);
+}
+
+/**
+ * Traces a board as a person does who gives a wrong answer now and then, and who measures again what an alert names, in its
+ * order, until the false beep is found; whether a beep went through a part is answered as it is.
+ *
+ * @param lowOhm parts that a tester beeps through
+ * @returns `ranks`: at which place of its alert each false beep stood, the first being 0
+ */
+export function traceAndMend(
+  circuit: Circuit,
+  { isWrong = () => false, lowOhm = [] }: { isWrong?: () => boolean; lowOhm?: readonly string[] } = {},
+) {
+  const board = new Board(circuit, lowOhm);
+  let beeps: BeepData[] = [];
+  const ranks: number[] = [];
+  const asked = new Map<string, number>();
+  let touches = 0;
+  let held: string | undefined;
+  const MOST = 3000;
+  for (;;) {
+    if (beeps.length > MOST) throw new Error(`It was not traced after ${MOST} beeps.`);
+    const traced: Traceable = { ...untraced(circuit), beeps };
+    const nets = formNets(traced);
+    const [through] = throughQuestions(traced, nets);
+    const [alert] = contradictionsOf(traced, nets);
+    if (through) {
+      const { ends } = beeps[through.beep]!;
+      const isDirect = ends.every((end) => board.netOf(end) === board.netOf(ends[0]!));
+      const { ref } = through;
+      beeps = beeps.map((b, i) => (i === through.beep ? { ...b, through: isDirect ? null : ref } : b));
+      continue;
+    }
+    if (alert) {
+      const rank = alert.beeps.findIndex((i) => !board.isTrue(beeps[i]!));
+      if (rank < 0) throw new Error(`Nothing of it is false: ${alert.sentence}`);
+      ranks.push(rank);
+      beeps = beeps.map((b, i) => (i === alert.beeps[rank] ? { ...b, withdrawn: true } : b));
+      continue;
+    }
+    const { question } = nextBeep(traced, nets, { held });
+    if (!question) return { ranks, touches, asked, found: tracedPartition(traced), truth: board.partition() };
+    held = question.hold;
+    const words = `${question.kind} ${question.hold} ${question.over.join(' ')}`;
+    asked.set(words, (asked.get(words) ?? 0) + 1);
+    touches += 1;
+    beeps = [...beeps, ...board.answer(question, isWrong())];
+  }
 }
 
 const log2Factorial = (n: number): number => {

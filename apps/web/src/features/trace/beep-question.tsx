@@ -9,7 +9,8 @@ import type { Beeps } from './use-beeps.ts';
 
 /** The next beep: where one lead is held, what the other is drawn over, and one press for what was heard. */
 export function BeepQuestion({ beeps }: { beeps: Beeps }) {
-  const { next, passed, takeUpPassed, traced } = beeps;
+  const { next, passed, takeUpPassed, traced, throughs, contradictions } = beeps;
+  const isOpen = throughs.length > 0 || contradictions.length > 0;
   const { question } = next;
   if (traced.parts.length === 0)
     return (
@@ -27,7 +28,11 @@ export function BeepQuestion({ beeps }: { beeps: Beeps }) {
             <Button onClick={takeUpPassed}>Take it up again</Button>
           </>
         ) : (
-          <p className={styles.hold}>Every net is settled and proven.</p>
+          <p className={styles.hold}>
+            {isOpen
+              ? 'Nothing more is to be beeped, but what is asked above is not settled.'
+              : 'Every net is settled and proven.'}
+          </p>
         )}
       </div>
     );

@@ -1,8 +1,8 @@
 import { pinText, type Traceable } from './ends.ts';
-import { isInForce, netPoint } from './graph.ts';
+import { netPoint } from './graph.ts';
 import { groundShare, pairFactor, supplyShare } from './likely.ts';
 import type { NetPin } from './names.ts';
-import { apartSets, type TracedNets } from './nets.ts';
+import { apartSets, isOneOf, type TracedNets } from './nets.ts';
 
 /** Pins that are known to be one net, and the ground, which is there before any pin is found on it. */
 export interface Known {
@@ -47,7 +47,7 @@ export function settle(
   { graph, points }: TracedNets,
   isReached: (net: Known) => boolean,
 ): Settled {
-  const { parts, ground, beeps = [] } = traced;
+  const { parts, ground } = traced;
   const groundSet = graph.setOf(netPoint(ground));
   const members = new Map<string, NetPin[]>([[groundSet, []]]);
   for (const part of parts)
@@ -58,7 +58,7 @@ export function settle(
       else members.set(set, [{ part, pin }]);
     }
   const nets = [...members].map(([set, pins]): Known => ({ set, pins, isGround: set === groundSet }));
-  const { isApart, count } = apartSets(beeps, points, graph);
+  const { isApart, count } = apartSets(traced, points, graph);
   const only = onlyOneOf(traced, { graph, points });
   // What was held against most others first: what is settled stays so.
   const order = [...nets].sort(
@@ -89,7 +89,7 @@ function onlyOneOf(
 ): ReadonlyMap<string, ReadonlySet<string>> {
   const found = new Map<string, Set<string>>();
   for (const beep of beeps) {
-    if (!isInForce(beep) || beep.says !== 'one of') continue;
+    if (!isOneOf(beep)) continue;
     const [held, ...over] = points(beep);
     if (held === undefined || over.some((o) => graph.isJoined(held, o))) continue;
     const set = graph.setOf(held);

@@ -1,7 +1,7 @@
 import type { BeepData } from '@zemble/contract';
-import { BEEPS_BELOW_OHM } from './low-ohm.ts';
+import { BEEPS_BELOW_OHM, lowOhmSets } from './low-ohm.ts';
 import { pinText, type Traceable } from './ends.ts';
-import { apartSets, shortedBy, type TracedNets } from './nets.ts';
+import { apartSets, isOneOf, shortedBy, type TracedNets } from './nets.ts';
 import { isInForce, netOfPoint, type Link } from './graph.ts';
 
 /** Something that beeps cannot both be, or that only a look at the board can tell. */
@@ -58,15 +58,52 @@ const beepsOf = (links: readonly Link[]): number[] =>
 export function contradictionsOf(traced: Traceable, nets: TracedNets): BeepContradiction[] {
   const found = [
     ...joinedThoughApart(traced.beeps ?? [], nets),
-    ...noneLeft(traced.beeps ?? [], nets),
+    ...noneLeft(traced, nets),
     ...supplyShorts(traced, nets),
     ...bridged(traced, nets),
   ];
+  const told = found.map((each) => ({ ...each, beeps: withExclusions(traced, nets, each.beeps) }));
   const counts = new Map<number, number>();
-  for (const { beeps } of found)
-    for (const beep of new Set(beeps)) counts.set(beep, (counts.get(beep) ?? 0) + 1);
+  for (const { beeps } of told) for (const beep of beeps) counts.set(beep, (counts.get(beep) ?? 0) + 1);
   const byBlame = (a: number, b: number) => counts.get(b)! - counts.get(a)! || b - a;
-  return found.map((each) => ({ ...each, beeps: [...new Set(each.beeps)].sort(byBlame) }));
+  return told.map((each) => ({ ...each, beeps: each.beeps.toSorted(byBlame) }));
+}
+
+/** The beeps by which two points are known to be apart: what was silent, and what joins each of them to where it was. */
+function reasonsApart(
+  { beeps = [] }: Traceable,
+  { graph, points }: Pick<TracedNets, 'graph' | 'points'>,
+  one: string,
+  other: string,
+): number[] {
+  const way = (from: string, to: string) => beepsOf(graph.chain(from, to) ?? []);
+  return beeps.flatMap((beep, k) => {
+    if (!isInForce(beep) || beep.says !== 'apart') return [];
+    const [held, ...over] = points(beep);
+    if (held === undefined) return [];
+    return over.flatMap((end) => {
+      if (graph.isJoined(held, one) && graph.isJoined(end, other))
+        return [k, ...way(one, held), ...way(other, end)];
+      if (graph.isJoined(held, other) && graph.isJoined(end, one))
+        return [k, ...way(other, held), ...way(one, end)];
+      return [];
+    });
+  });
+}
+
+/** Beeps with those that left only one of several: what was concluded from them hangs on them as well. */
+function withExclusions(
+  traced: Traceable,
+  { graph, points }: TracedNets,
+  taking: readonly number[],
+): number[] {
+  const { beeps = [] } = traced;
+  const excluding = taking.flatMap((i) => {
+    const [held, ...over] = points(beeps[i]!);
+    if (beeps[i]!.says !== 'one of' || held === undefined) return [];
+    return over.flatMap((o) => reasonsApart(traced, { graph, points }, held, o));
+  });
+  return [...new Set([...taking, ...excluding])];
 }
 
 function joinedThoughApart(beeps: readonly BeepData[], { graph, points }: TracedNets): BeepContradiction[] {
@@ -87,20 +124,20 @@ function joinedThoughApart(beeps: readonly BeepData[], { graph, points }: Traced
   });
 }
 
-function noneLeft(beeps: readonly BeepData[], { graph, points }: TracedNets): BeepContradiction[] {
-  const { isApart } = apartSets(beeps, points, graph);
+function noneLeft(traced: Traceable, { graph, points }: TracedNets): BeepContradiction[] {
+  const { beeps = [] } = traced;
+  const { isApart } = apartSets(traced, points, graph);
+  const low = lowOhmSets(traced.parts, graph);
   return beeps.flatMap((beep, i): BeepContradiction[] => {
-    if (!isInForce(beep) || beep.says !== 'one of') return [];
+    if (!isOneOf(beep)) return [];
     const [held, ...over] = points(beep);
     if (held === undefined || over.length === 0) return [];
     const set = graph.setOf(held);
-    const isOpen = over.some((o) => graph.isJoined(held, o) || !isApart(set, graph.setOf(o)));
-    if (isOpen) return [];
-    const against = beeps.flatMap((other, k) =>
-      isInForce(other) && other.says === 'apart' && points(other).some((p) => graph.isJoined(p, held))
-        ? [k]
-        : [],
+    const isOpen = over.some(
+      (o) => low.find(set) === low.find(graph.setOf(o)) || !isApart(set, graph.setOf(o)),
     );
+    if (isOpen) return [];
+    const against = over.flatMap((o) => reasonsApart(traced, { graph, points }, held, o));
     return [
       {
         kind: 'none left',
@@ -156,15 +193,16 @@ function bridged({ parts }: Traceable, nets: TracedNets): BeepContradiction[] {
   });
 }
 
-/** Beeps that close a ring through a part of low resistance, and of which it was not said whether they go through it. */
+/**
+ * Beeps that close a ring through a part of low resistance, and of which it was not said whether they go through it: one after
+ * the other, the latest first, until one goes through it or all are said to be direct, so that the part is bridged indeed.
+ */
 export function throughQuestions({ parts, beeps = [] }: Traceable, nets: TracedNets): ThroughQuestion[] {
   const asked = new Set<number>();
   return shortedBy(parts, nets.graph).flatMap(({ part, a, b }): ThroughQuestion[] => {
     const chain = nets.graph.chain(pinText(part.ref, a), pinText(part.ref, b)) ?? [];
     const last = Math.max(-1, ...beepsOf(chain).filter((i) => beeps[i]!.through === undefined));
     if (last < 0 || asked.has(last)) return [];
-    // A part whose ends were said to be joined directly is bridged, and that was answered.
-    if (beepsOf(chain).some((i) => beeps[i]!.through === null)) return [];
     asked.add(last);
     const ends = nets.points(beeps[last]!).map(pointWords).join(' and ');
     return [

@@ -1,4 +1,6 @@
-import { markedNumber, type Part } from '../circuit/index.ts';
+import { markedNumber, UnionFind, type Part } from '../circuit/index.ts';
+import { pinText } from './ends.ts';
+import type { JoinGraph } from './graph.ts';
 
 /** Below this a continuity tester may beep, ohm (common practice: makers set it between 20 and 50). */
 export const BEEPS_BELOW_OHM = 50;
@@ -47,4 +49,14 @@ export function beepsThrough(part: Part): readonly Ends[] {
     default:
       return [];
   }
+}
+
+/** Nets that a tester may beep between, through coils and small resistors, by the names of their sets. */
+export function lowOhmSets(parts: readonly Part[], graph: JoinGraph): UnionFind {
+  const low = new UnionFind();
+  for (const part of parts)
+    for (const [a, b] of beepsThrough(part))
+      if (a in part.pins && b in part.pins)
+        low.join(graph.setOf(pinText(part.ref, a)), graph.setOf(pinText(part.ref, b)));
+  return low;
 }

@@ -58,7 +58,7 @@ export function formNets({ ground, parts, beeps = [] }: Traceable): TracedNets {
         graph.join(pinText(part.ref, pin), netPoint(net), { by: 'said', net });
   joinPackages(parts, graph);
   joinBeeps(parts, beeps, points, graph);
-  const concluded = joinByElimination(beeps, points, graph);
+  const concluded = joinByElimination(parts, beeps, points, graph);
   return { ...named(ground, parts, beeps, points, graph), concluded, graph, points };
 }
 
@@ -104,13 +104,24 @@ function joinBeeps(
     const ends = points(beep);
     const sideOf = (end: string) =>
       Object.keys(part.pins).find((pin) => graph.isJoined(pinText(part.ref, pin), end));
-    const home = ends[0] === undefined ? undefined : sideOf(ends[0]);
+    const [one, two, ...more] = ends;
+    const across = (side: string | undefined) =>
+      beepsThrough(part)
+        .flatMap(([a, b]) => (side === a ? [b] : side === b ? [a] : []))
+        .at(0);
+    const home = one === undefined ? undefined : sideOf(one);
     const sides = new Map<string | undefined, string[]>();
     for (const end of ends) {
-      const side = sideOf(end) ?? home;
+      // Of two ends the one that is on no side yet lies across from the other; of more it was heard with the first.
+      const other = more.length > 0 ? home : across(sideOf(end === one ? (two ?? '') : (one ?? '')));
+      const side = sideOf(end) ?? other;
       sides.set(side, [...(sides.get(side) ?? []), end]);
     }
-    for (const side of sides.values()) joinAll(side, i);
+    for (const [side, these] of sides) {
+      joinAll(these, i);
+      if (side !== undefined && these[0] !== undefined)
+        graph.join(pinText(part.ref, side), these[0], { by: 'beep', beep: i });
+    }
   }
 }
 
@@ -120,6 +131,7 @@ function joinBeeps(
  * @returns what was joined so and was not heard with anything by itself
  */
 function joinByElimination(
+  parts: readonly Part[],
   beeps: readonly BeepData[],
   points: Points,
   graph: JoinGraph,
@@ -132,12 +144,12 @@ function joinByElimination(
     const [held, ...over] = points(beeps[i]!);
     return held !== undefined && !over.some((o) => graph.isJoined(held, o));
   };
-  let open = beeps.flatMap((beep, i) => (isInForce(beep) && beep.says === 'one of' ? [i] : []));
+  let open = beeps.flatMap((beep, i) => (isOneOf(beep) ? [i] : []));
   for (let isNew = true; isNew;) {
     isNew = false;
     open = open.filter(isOpen);
     if (open.length === 0) break;
-    const { isApart } = apartSets(beeps, points, graph);
+    const { isApart } = apartSets({ parts, beeps }, points, graph);
     for (const i of open) {
       const [held, ...over] = points(beeps[i]!) as [string, ...string[]];
       if (!isOpen(i)) continue;
@@ -154,6 +166,10 @@ function joinByElimination(
   return concluded;
 }
 
+/** A beep with one of several, and not through a part as far as it was said. */
+export const isOneOf = (beep: BeepData): boolean =>
+  isInForce(beep) && beep.says === 'one of' && typeof beep.through !== 'string';
+
 /** What is known not to be one net, by the names of the sets. */
 export interface Apart {
   readonly isApart: (a: string, b: string) => boolean;
@@ -161,27 +177,43 @@ export interface Apart {
   readonly count: (set: string) => number;
 }
 
-/** What is known to be apart, by the names of the sets as they are now. */
-export function apartSets(beeps: readonly BeepData[], points: Points, graph: JoinGraph): Apart {
+/** What is known to be apart, by the names of the sets as they are now: what did not beep, and the ends of what it beeped through. */
+export function apartSets(
+  { parts, beeps = [] }: Pick<Traceable, 'parts' | 'beeps'>,
+  points: Points,
+  graph: JoinGraph,
+): Apart {
   const known = new Map<string, Set<string>>();
   const note = (a: string, b: string) => {
     const set = known.get(a);
     if (set) set.add(b);
     else known.set(a, new Set([b]));
   };
+  const apart = (one: string, other: string) => {
+    const [a, b] = [graph.setOf(one), graph.setOf(other)];
+    note(a, b);
+    note(b, a);
+  };
   for (const beep of beeps) {
-    if (!isInForce(beep) || beep.says !== 'apart') continue;
+    if (!isInForce(beep)) continue;
     const [held, ...over] = points(beep);
-    for (const other of over) {
-      const [a, b] = [graph.setOf(held!), graph.setOf(other)];
-      note(a, b);
-      note(b, a);
+    if (beep.says === 'apart') for (const other of over) apart(held!, other);
+    else if (typeof beep.through === 'string') {
+      const part = parts.find((p) => p.ref === beep.through);
+      for (const [a, b] of part ? crossed(part, points(beep), graph) : [])
+        apart(pinText(part!.ref, a), pinText(part!.ref, b));
     }
   }
   return {
     isApart: (a, b) => known.get(a)?.has(b) === true,
     count: (set) => known.get(set)?.size ?? 0,
   };
+}
+
+/** The pins of a part between which a beep goes through it: an end lies at each. */
+function crossed(part: Part, ends: readonly string[], graph: JoinGraph) {
+  const isAt = (pin: string) => ends.some((end) => graph.isJoined(end, pinText(part.ref, pin)));
+  return beepsThrough(part).filter(([a, b]) => a in part.pins && b in part.pins && isAt(a) && isAt(b));
 }
 
 /** Names the nets; of two that would be called the same the later one gets a number. */

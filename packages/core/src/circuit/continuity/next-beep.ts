@@ -3,6 +3,7 @@ import { pinText } from './ends.ts';
 import { settle, type Candidate, type Known, type Unsettled } from './candidates.ts';
 import { isInForce, netPoint } from './graph.ts';
 import { apartSets, type TracedNets } from './nets.ts';
+import { lowOhmSets } from './low-ohm.ts';
 import { expectedWith, type Twins } from './twins.ts';
 
 /** What to hold one lead on, and what to touch with the other. */
@@ -95,13 +96,13 @@ const TWIN_CHANCE = 0.9;
 
 /** A pin of one channel that is not settled, with those that the other channel says are one net with it. */
 function byAnalogy(
-  { beeps = [] }: Traceable,
+  traced: Traceable,
   open: readonly Known[],
   nets: TracedNets,
   twins: Twins,
   passed: ReadonlySet<string>,
 ): BeepQuestion | undefined {
-  const { isApart } = apartSets(beeps, nets.points, nets.graph);
+  const { isApart } = apartSets(traced, nets.points, nets.graph);
   const members = new Map(nets.nets.flatMap((net) => net.pins.map((pin) => [pin, net.pins] as const)));
   for (const net of open)
     for (const { part, pin } of net.pins) {
@@ -192,7 +193,9 @@ function togetherProof(
     const ends = endsOfNet(net, ground);
     const hold = reach.of(net);
     const over = ends.filter((end) => end !== hold);
-    const isSeen = swept.some((s) => ends.every((end) => s.has(end) || s.has(netPoint(end))));
+    const touches = swept.filter((s) => ends.every((end) => s.has(end) || s.has(netPoint(end)))).length;
+    // One beep alone made a net of two: another touch proves it.
+    const isSeen = touches >= (ends.length === 2 ? 2 : 1);
     if (hold !== undefined && over.length > 0 && !isSeen)
       return { kind: 'together', hold, over, chance: PROOF_CHANCE };
   }
@@ -201,11 +204,12 @@ function togetherProof(
 
 /** A net that was not yet held against all others in one sweep: a contact missed made two of one. The smallest first. */
 function aloneProof(
-  { beeps = [] }: Traceable,
+  { parts, beeps = [] }: Traceable,
   settled: readonly Known[],
   { graph, points }: TracedNets,
   reach: Ends,
 ): BeepQuestion | null {
+  const low = lowOhmSets(parts, graph);
   const heldAgainst = new Map<string, Set<string>[]>();
   for (const beep of beeps) {
     if (!isInForce(beep) || beep.says !== 'apart') continue;
@@ -214,7 +218,8 @@ function aloneProof(
   }
   const order = [...settled].sort((a, b) => a.pins.length - b.pins.length);
   for (const [i, net] of order.entries()) {
-    const others = order.slice(i + 1);
+    // What a coil or a few ohms lead to beeps anyway, and tells nothing.
+    const others = order.slice(i + 1).filter((o) => low.find(o.set) !== low.find(net.set));
     const isProven = heldAgainst.get(net.set)?.some((over) => others.every((o) => over.has(o.set))) === true;
     const hold = reach.of(net);
     if (hold !== undefined && others.length > 0 && !isProven)

@@ -91,12 +91,13 @@ export interface TwinDifference {
 
 /** Where two channels differ, as far as it was heard: what is one net in one of them and known not to be in the other. */
 export function twinDifferences(
-  { beeps = [] }: Traceable,
+  traced: Traceable,
   twins: Twins,
   { graph, points }: Pick<TracedNets, 'graph' | 'points'>,
 ): TwinDifference[] {
   if (twins.size === 0) return [];
-  const { isApart } = apartSets(beeps, points, graph);
+  const { beeps = [] } = traced;
+  const { isApart } = apartSets(traced, points, graph);
   const seen = new Set<string>();
   return beeps.flatMap((beep) => {
     if (!isInForce(beep) || beep.says !== 'apart') return [];
