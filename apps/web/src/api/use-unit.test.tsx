@@ -50,7 +50,7 @@ const create: Write = {
   change: {
     type: 'create-unit',
     at: '2026-01-01T00:00:00.000Z',
-    values: { name: 'From the attic', kind: '', hazards: [], notes: '', hazardNotes: '' },
+    values: { name: 'From the attic', kind: '', hazards: [], notes: '', hazardNotes: '', intake: {} },
   },
 };
 const add: Write = {

@@ -29,7 +29,7 @@ export function unitOf({ lines, readouts = [], readings = [], planned = {} }: Ma
     change: {
       type: 'create-unit',
       at: '2026-01-01T00:00:00.000Z',
-      values: { name: 'Bench amplifier', kind: '', hazards: [], notes: '', hazardNotes: '' },
+      values: { name: 'Bench amplifier', kind: '', hazards: [], notes: '', hazardNotes: '', intake: {} },
     },
   })!;
   return {

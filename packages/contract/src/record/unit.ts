@@ -37,6 +37,7 @@ export const createUnitSchema = z.object({
   hazards: z.array(hazardSchema).max(LIMITS.hazards).default([]),
   notes: unitFieldSchemas.notes.default(''),
   hazardNotes: unitFieldSchemas.hazardNotes.default(''),
+  intake: unitFieldSchemas.intake.default({}),
 });
 
 export const updateUnitSchema = z

@@ -38,6 +38,16 @@ describe('a new unit', () => {
     expect(onClose).toHaveBeenCalledOnce();
   });
 
+  it('takes the complaint to where Intake shows it', async () => {
+    const { user } = open();
+    await user.type(screen.getByLabelText('Complaint, in the owner’s words'), 'hums, no speech');
+    await user.type(screen.getByLabelText('Name'), 'Hum box{Enter}');
+    await vi.waitFor(() => expect(add).toHaveBeenCalledOnce());
+    expect((add.mock.calls[0] as unknown[])[1]).toMatchObject({
+      values: { notes: '', intake: { words: 'hums, no speech' } },
+    });
+  });
+
   it('says that a name is missing, and makes nothing', async () => {
     const { user, onClose } = open();
     await user.type(screen.getByLabelText('Name'), '   {Enter}');

@@ -8,17 +8,21 @@ interface Fields {
   readonly name: string;
   readonly kind?: string;
   readonly hazards?: Hazard[];
-  readonly notes?: string;
+  readonly complaint?: string;
 }
+
+/** As long as the complaint of Intake may be. */
+const MOST_COMPLAINT = 5000;
 
 /** Asks for what the tag says; the rest is typed at the bench. */
 export function NewUnitDialog({ onClose }: { onClose: () => void }) {
   const [form] = Form.useForm<Fields>();
   const outbox = useOutbox();
   const navigate = useNavigate();
-  const submit = (fields: Fields) => {
+  const submit = ({ complaint = '', ...fields }: Fields) => {
     const id = newId();
-    const values = createUnitSchema.omit({ id: true }).parse(fields);
+    const intake = complaint.trim() === '' ? {} : { words: complaint.trim() };
+    const values = createUnitSchema.omit({ id: true }).parse({ ...fields, intake });
     void outbox.add(id, { type: 'create-unit', values, at: new Date().toISOString() });
     onClose();
     void navigate(`/units/${id}/trace`);
@@ -52,8 +56,8 @@ export function NewUnitDialog({ onClose }: { onClose: () => void }) {
             placeholder="Mains, valve high tension, battery only"
           />
         </Form.Item>
-        <Form.Item name="notes" label="Complaint, in the owner’s words">
-          <Input.TextArea autoSize={{ minRows: 2, maxRows: 6 }} />
+        <Form.Item name="complaint" label="Complaint, in the owner’s words">
+          <Input.TextArea maxLength={MOST_COMPLAINT} autoSize={{ minRows: 2, maxRows: 6 }} />
         </Form.Item>
       </Form>
     </Modal>
