@@ -22,7 +22,7 @@ export function PathSheet({ tabs }: { tabs: ReactNode }) {
   const { line, setLine, isRefused, refuse } = useTypedLine();
   const [open, setOpen] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
-  const read = line.trim() === '' ? null : addPathLine(path, line);
+  const read = line.trim() === '' ? null : addPathLine(path, line, document.circuit);
   const problems = useMemo(() => (path ? checkPath(path, document.circuit) : []), [path, document.circuit]);
   const enter = () => {
     if (!read) return;

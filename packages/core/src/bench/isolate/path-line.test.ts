@@ -1,5 +1,7 @@
+import type { PathData } from '@zemble/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { circuitOf } from '../../testing/circuits.ts';
 import { checkPath } from './path.ts';
 import { addPathLine, withoutBlock, withoutLink } from './path-line.ts';
 
@@ -91,5 +93,16 @@ describe('a line of the path', () => {
         if (path) expect(checkPath(path)).toEqual([]);
       }),
     );
+  });
+
+  it('names a point as the others are named, with its net where both blocks share one', () => {
+    const circuit = circuitOf('V1 9V vcc 0\nC1 100n in b1\nQ1 2N3904 vcc b1 e1\nR1 1k e1 0\nC2 1u e1 out');
+    const path: PathData = {
+      blocks: ['C1', 'Q1', 'C2'].map((id) => ({ id, parts: [id] })),
+      links: [{ from: 'Q1', to: 'C2', carries: 'audio' }],
+      testPoints: [{ id: 'Q1->C2', link: ['Q1', 'C2'], net: 'e1' }],
+    };
+    const result = addPathLine(path, 'C1 > Q1', circuit);
+    expect(result.ok && result.path.testPoints!.at(-1)).toMatchObject({ id: 'C1->Q1', net: 'b1' });
   });
 });

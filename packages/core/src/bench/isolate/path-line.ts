@@ -7,6 +7,7 @@ import {
   type TestPointData,
 } from '@zemble/contract';
 import { problem, type Problem } from '../../base/errors/index.ts';
+import type { Circuit } from '../../circuit/circuit/index.ts';
 import { BLOCK_KINDS, blockKind, isBlockKind } from './block-kinds.ts';
 
 export type PathLineResult =
@@ -18,9 +19,10 @@ const EMPTY: PathData = { blocks: [], links: [], testPoints: [] };
 /**
  * Adds one typed line to a path. `Microphone > Talk key > First stage` links blocks one after the other, making those
  * that are not there yet; `supply: Adapter > First stage, Driver` says what the links carry, with several blocks at one
- * station; `Driver, stage` adds a block of a kind. Every new link gets a test point.
+ * station; `Driver, stage` adds a block of a kind. Every new link gets a test point, named as the others are, with its net
+ * where the parts of both blocks share one.
  */
-export function addPathLine(path: PathData | null, line: string): PathLineResult {
+export function addPathLine(path: PathData | null, line: string, circuit?: Circuit): PathLineResult {
   const text = line.trim();
   const carrying = /^([a-z]+)\s*:\s*(.*)$/i.exec(text);
   const word = carrying?.[1]?.toLowerCase();
@@ -29,7 +31,7 @@ export function addPathLine(path: PathData | null, line: string): PathLineResult
     return bad(`"${carrying[1]}" is not what a link carries; it is one of ${CARRIES.join(', ')}.`);
   const rest = carries ? carrying![2]! : text;
   if (rest === '') return bad('The line is empty.');
-  const editor = new PathEditor(path ?? EMPTY);
+  const editor = new PathEditor(path ?? EMPTY, circuit);
   if (/>|→/.test(rest)) return editor.chain(rest, carries ?? 'audio');
   if (carries) return bad('A link has two ends, with ">" between them.');
   return editor.single(rest);
@@ -65,9 +67,11 @@ class PathEditor {
   private readonly blocks: BlockData[];
   private readonly links: LinkData[];
   private readonly points: TestPointData[];
+  private readonly circuit: Circuit | undefined;
 
-  constructor(path: PathData) {
+  constructor(path: PathData, circuit: Circuit | undefined) {
     this.path = path;
+    this.circuit = circuit;
     this.blocks = [...path.blocks];
     this.links = [...path.links];
     this.points = [...(path.testPoints ?? path.links.map((l, i) => this.pointFor(l.from, l.to, i + 1)))];
@@ -150,15 +154,35 @@ class PathEditor {
 
   private pointFor(from: string, to: string, number: number): TestPointData {
     const block = (id: string) => this.blocks.find((b) => b.id === id);
-    let id = `TP${number}`;
-    for (let n = number + 1; this.points?.some((t) => t.id === id); n += 1) id = `TP${n}`;
+    const known = this.points ?? [];
+    const isByBlocks = known.length > 0 && known.every((t) => t.id.includes('->'));
+    let id = isByBlocks ? `${from}->${to}` : `TP${number}`;
+    for (let n = number + 1; known.some((t) => t.id === id); n += 1) id = `TP${n}`;
     const minutes = Math.max(block(from)?.minutes ?? 1, block(to)?.minutes ?? 1);
+    const net = this.netBetween(block(from), block(to));
+    const words = `${block(from)?.name ?? from} to ${block(to)?.name ?? to}`;
     return {
       id,
-      name: `${block(from)?.name ?? from} to ${block(to)?.name ?? to}`,
+      name: net === undefined ? words : `${words}, net ${net}`,
       link: [from, to],
+      ...(net === undefined ? {} : { net }),
       minutes,
     };
+  }
+
+  /** The one net that the parts of two blocks share beside ground and supplies. */
+  private netBetween(from: BlockData | undefined, to: BlockData | undefined): string | undefined {
+    if (!this.circuit || !from || !to) return undefined;
+    const { parts, ground } = this.circuit;
+    const still = new Set([
+      ground,
+      ...parts.flatMap((p) => (p.kind === 'supply' ? Object.values(p.pins) : [])),
+    ]);
+    const netsOfBlock = (b: BlockData) =>
+      new Set(parts.filter((p) => b.parts?.includes(p.ref)).flatMap((p) => Object.values(p.pins)));
+    const others = netsOfBlock(to);
+    const shared = [...netsOfBlock(from)].filter((n) => others.has(n) && !still.has(n));
+    return shared.length === 1 ? shared[0] : undefined;
   }
 }
 

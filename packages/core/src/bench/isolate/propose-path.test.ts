@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { circuitOf, randomCircuit } from '../../testing/circuits.ts';
-import { checkPath } from './path.ts';
+import { checkPath, preparePath } from './path.ts';
 import { proposePath } from './propose-path.ts';
 
 const links = (lines: string) => {
@@ -58,6 +58,52 @@ describe('a path proposed from the circuit', () => {
       expect(checkPath(path, circuit)).toEqual([]);
       const owned = path.blocks.flatMap((b) => b.parts ?? []).sort();
       expect(owned).toEqual([...circuit.parts.map((p) => p.ref)].sort());
+    }
+  });
+});
+
+describe('the ends of a proposed path', () => {
+  /** A preamplifier as people type it: neither a source nor a loudspeaker. */
+  const PREAMPLIFIER =
+    'V1 9V vcc 0\nR1 470k vcc b1\nR2 100k b1 0\nR3 4k7 vcc c1\nR4 1k e1 0\nC3 47u e1 0\nQ1 2N3904 c1 b1 e1\nQ2 BC547B vcc c1 e2\nR5 2k2 e2 0\nC1 100n in b1\nC2 10u e2 out\nR6 100k out 0\nR9 1M in 0';
+
+  it('runs from the input to the output, with a point behind each coupling', () => {
+    const { path, audio } = links(PREAMPLIFIER);
+    expect(audio).toEqual(['in>C1', 'C1>Q1', 'Q1>Q2', 'Q2>C2', 'C2>out']);
+    expect(path.testPoints!.map((t) => t.net)).toEqual(['in', 'b1', 'c1', 'e2', 'out']);
+    expect(path.blocks.find((b) => b.id === 'in')).toMatchObject({ name: 'Input in', kind: 'socket' });
+  });
+
+  it('finds ends that have any name, beyond a coupling with nothing but a resistor to ground', () => {
+    const { audio } = links(PREAMPLIFIER.replaceAll(/\bin\b/g, 'n1').replaceAll(/\bout\b/g, 'n9'));
+    expect(audio).toEqual(['n1>C1', 'C1>Q1', 'Q1>Q2', 'Q2>C2', 'C2>n9']);
+  });
+
+  it('takes no emitter, feedback or load network for an output', () => {
+    const { audio } = links(`${PREAMPLIFIER}\nC7 47u e1 x\nR17 220 x 0\nC8 100n e2 z\nR18 10 z 0`);
+    expect(audio.filter((l) => />(?:x|z)$/.test(l))).toEqual([]);
+  });
+
+  it('leads to every output, from every input', () => {
+    const { audio } = links(
+      'V1 12V vp 0\nV2 12V 0 vm\nU1 TL072 plus=0 minus=s out=o vplus=vp vminus=vm\nR1 10k a s\nR2 10k b s\nR3 10k s o\nC1 1u in1 a\nC2 1u in2 b\nC3 10u o out1\nC4 10u o tape\nR4 47k out1 0\nR5 47k tape 0',
+    );
+    expect(audio).toEqual(
+      expect.arrayContaining(['in1>C1', 'in2>C2', 'C1>U1', 'C2>U1', 'U1>C3', 'U1>C4', 'C3>out1', 'C4>tape']),
+    );
+  });
+
+  it('gives a jack its socket', () => {
+    const { path, audio } = links(`${PREAMPLIFIER}\nJ1 jack in 0`);
+    expect(audio[0]).toBe('J1>C1');
+    expect(path.blocks.find((b) => b.id === 'J1')!.parts).toEqual(['J1']);
+    expect(path.blocks.flatMap((b) => b.parts ?? []).filter((r) => r === 'J1')).toHaveLength(1);
+  });
+
+  it('keeps every random circuit without rings', () => {
+    for (let seed = 1; seed < 40; seed += 1) {
+      const circuit = randomCircuit(seed, 1 + (seed % 5));
+      expect(preparePath(proposePath(circuit), circuit).hasRing, `seed ${seed}`).toBe(false);
     }
   });
 });

@@ -1,17 +1,38 @@
 import type { BlockData, LinkData, PartKind, PathData } from '@zemble/contract';
-import { KINDS, type Circuit, type Part } from '../../circuit/circuit/index.ts';
+import { KINDS, markedNumber, netsOf, type Circuit, type Part } from '../../circuit/circuit/index.ts';
 import { figuresOf, type Figure } from '../../circuit/figures/index.ts';
 import { blockKind } from './block-kinds.ts';
 
 const ACTIVE: readonly PartKind[] = ['bjt', 'jfet', 'mosfet', 'triode', 'pentode', 'opamp', 'timer555'];
 const SOURCES: readonly PartKind[] = ['signal', 'capsule'];
 
-/** Nets that stand still: the ground and what supplies hold; a signal does not pass through them. */
+/** A capacitor of this size to ground holds a net still for all that is heard, F (common practice). */
+const HOLDING_F = 4.7e-6;
+
+/**
+ * Nets that stand still: the ground, what supplies hold, and what a large capacitor holds with nothing active on it but an
+ * opamp's input, as a bias or a filtered supply; a signal does not pass through them.
+ */
 function railsOf(circuit: Circuit): ReadonlySet<string> {
   const rails = new Set([circuit.ground]);
   for (const p of circuit.parts)
     if (p.kind === 'supply') for (const net of Object.values(p.pins)) rails.add(net);
-  return rails;
+  const isHeld = (net: string) =>
+    circuit.parts.some(
+      (p) =>
+        p.kind === 'capacitor' &&
+        (markedNumber(p) ?? 0) >= HOLDING_F &&
+        Object.values(p.pins).includes(net) &&
+        Object.values(p.pins).some((n) => n !== net && rails.has(n)),
+    );
+  const isPassive = (net: string) =>
+    circuit.parts.every((p) => {
+      if (!Object.values(p.pins).includes(net)) return true;
+      if (p.kind === 'opamp') return p.pins.out !== net;
+      return p.kind === 'capacitor' || p.kind === 'resistor' || p.kind === 'zener';
+    });
+  const held = netsOf(circuit).filter((net) => !rails.has(net) && isHeld(net) && isPassive(net));
+  return new Set([...rails, ...held]);
 }
 
 /**
@@ -28,19 +49,54 @@ export function proposePath(circuit: Circuit): PathData {
 
 /**
  * Nets joined by parts that are neither coupling capacitors nor active devices, each with its number: the wiring of one
- * stage hangs together, and coupling capacitors divide the stages.
+ * stage hangs together, and coupling capacitors divide the stages. What leads from an opamp's output back to its own input
+ * joins nothing: it is of the stage, and the signal comes out at the output alone.
  */
 function islandsOf(circuit: Circuit, rails: ReadonlySet<string>): ReadonlyMap<string, number> {
+  const joining = circuit.parts.filter(
+    (p) => !ACTIVE.includes(p.kind) && !isCoupling(p, rails) && p.kind !== 'potentiometer',
+  );
+  const opamps = circuit.parts.filter((p) => p.kind === 'opamp');
+  const outs = new Set(opamps.flatMap((p) => (p.pins.out === undefined ? [] : [p.pins.out])));
+  const before = joinedBy(
+    circuit,
+    rails,
+    joining.filter((p) => !Object.values(p.pins).some((n) => outs.has(n))),
+  );
+  const isFeedback = (p: Part) =>
+    opamps.some(({ pins }) => {
+      const nets = Object.values(p.pins);
+      if (pins.out === undefined || !nets.includes(pins.out)) return false;
+      const ends = [pins.plus, pins.minus].filter((n) => n !== undefined && n !== pins.out);
+      return nets.some(
+        (n) =>
+          n !== pins.out &&
+          ends.some((end) => before.get(n) !== undefined && before.get(n) === before.get(end!)),
+      );
+    });
+  return joinedBy(
+    circuit,
+    rails,
+    joining.filter((p) => !isFeedback(p)),
+  );
+}
+
+/** The number of each net's island, where some parts join nets. */
+function joinedBy(
+  circuit: Circuit,
+  rails: ReadonlySet<string>,
+  joining: readonly Part[],
+): ReadonlyMap<string, number> {
   const parent = new Map<string, string>();
   const root = (net: string): string => {
     const above = parent.get(net) ?? net;
     return above === net ? net : root(above);
   };
-  for (const p of circuit.parts) {
-    const nets = Object.values(p.pins).filter((n) => !rails.has(n));
-    for (const net of nets) if (!parent.has(net)) parent.set(net, net);
-    if (ACTIVE.includes(p.kind) || isCoupling(p, rails) || p.kind === 'potentiometer') continue;
-    for (const net of nets.slice(1)) parent.set(root(net), root(nets[0]!));
+  const own = (p: Part) => Object.values(p.pins).filter((n) => !rails.has(n));
+  for (const p of circuit.parts) for (const net of own(p)) parent.set(net, net);
+  for (const p of joining) {
+    const [first, ...others] = own(p);
+    for (const net of others) parent.set(root(net), root(first!));
   }
   const numbers = new Map<string, number>();
   const found = new Map<string, number>();
@@ -77,6 +133,18 @@ function portsOf(p: Part): { into: string[]; out: string[] } {
   }
 }
 
+/** How nets are called where a signal comes in and goes out (common practice). */
+const IS_INPUT = /^(?:in(?:put|l|r)?|mic|aux|phono|pickup|line ?in)(?:$|[\d_.\s-]|l$|r$|left|right)/i;
+const IS_OUTPUT =
+  /^(?:out(?:put|l|r)?|phones|headphones?|line ?out|rec|send|spk|speaker)(?:$|[\d_.\s-]|l$|r$|left|right)/i;
+const IS_END = new RegExp(`${IS_INPUT.source}|${IS_OUTPUT.source}`, 'i');
+/** A resistor to ground from here on keeps an open end at rest; a smaller one is part of a network (common practice). */
+const REST_OHM = 10_000;
+
+/** Whether a signal goes out of a part to an island. */
+const leavesTo = (part: Part, islandOf: (net: string) => number | undefined, island: number): boolean =>
+  portsOf(part).out.some((n) => islandOf(n) === island);
+
 class PathBuilder {
   private readonly circuit: Circuit;
   private readonly rails: ReadonlySet<string>;
@@ -85,6 +153,9 @@ class PathBuilder {
   private readonly blocks: BlockData[] = [];
   private readonly links: LinkData[] = [];
   private readonly owner = new Map<string, string>();
+  /** Where a signal comes in or goes out that no source and no loudspeaker stands for: blocks with their nets. */
+  private readonly inputs = new Map<string, string>();
+  private readonly outputs = new Map<string, string>();
 
   constructor(circuit: Circuit, rails: ReadonlySet<string>, islands: ReadonlyMap<string, number>) {
     this.circuit = circuit;
@@ -96,6 +167,7 @@ class PathBuilder {
   build(): PathData {
     for (const p of this.circuit.parts) this.addBlockFor(p);
     for (const p of this.circuit.parts) if (!this.owner.has(p.ref)) this.giveToNearest(p);
+    this.addEnds();
     this.addSignalLinks();
     this.addSupplyLinks();
     const testPoints = this.links
@@ -158,7 +230,8 @@ class PathBuilder {
   private giveToNearest(p: Part): void {
     const own = new Set(Object.values(p.pins).filter((n) => !this.rails.has(n)));
     const score = (b: BlockData) => {
-      const centre = this.circuit.parts.find((q) => q.ref === b.id)!;
+      const centre = this.circuit.parts.find((q) => q.ref === b.id);
+      if (!centre || this.inputs.has(b.id) || this.outputs.has(b.id)) return 0;
       const nets = Object.values(centre.pins).filter((n) => !this.rails.has(n));
       const shared = nets.filter((n) => own.has(n)).length * 4;
       const near = nets.filter((n) =>
@@ -176,45 +249,163 @@ class PathBuilder {
     this.owner.set(p.ref, target.id);
   }
 
-  /** Signals go from sources outward: each block reached by a net passes it on at its outputs. */
-  private addSignalLinks(): void {
-    const centres = new Map(
-      this.blocks
-        .filter((b) => b.kind !== 'supply')
-        .map((b) => [b.id, this.circuit.parts.find((p) => p.ref === b.id)!]),
+  /** The island of a net; none for what stands still. */
+  private islandOf(net: string): number | undefined {
+    return this.rails.has(net) ? undefined : this.islands.get(net);
+  }
+
+  /** Parts that blocks are built around, without the supplies. */
+  private centres(): Map<string, Part> {
+    return new Map(
+      this.blocks.flatMap((b) => {
+        const part = this.circuit.parts.find((p) => p.ref === b.id);
+        return part && b.kind !== 'supply' ? [[b.id, part] as const] : [];
+      }),
     );
-    const isIsland = (net: string) => (this.rails.has(net) ? undefined : this.islands.get(net));
-    const enters = (part: Part, island: number) => portsOf(part).into.some((n) => isIsland(n) === island);
+  }
+
+  /**
+   * Sockets where the signal comes in and goes out: nets that are named so, and those that lie beyond a coupling capacitor
+   * with nothing on them but what keeps their rest at ground.
+   */
+  private addEnds(): void {
+    const centres = [...this.centres().values()];
+    const ends = new Map<number, string>();
+    for (const net of netsOf(this.circuit)) {
+      const island = this.islandOf(net);
+      if (island === undefined) continue;
+      const known = ends.get(island);
+      if (known === undefined || (!IS_END.test(known) && IS_END.test(net))) ends.set(island, net);
+    }
+    for (const [island, net] of ends) {
+      const on = centres.filter((p) => Object.values(p.pins).some((n) => this.islandOf(n) === island));
+      const isDriven = on.some((p) => SOURCES.includes(p.kind) || this.isActiveAt(p, 'out', island));
+      const isHeard = on.some((p) => p.kind === 'speaker' || p.kind === 'headphone');
+      const couplings = on.filter((p) => p.kind === 'capacitor');
+      const isBeyond = couplings.length === 1 && on.length === 1 && this.restsAlone(island);
+      if (!isDriven && (IS_INPUT.test(net) || (isBeyond && this.leadsIn(couplings[0]!, island))))
+        this.addEnd(this.inputs, net, 'Input');
+      else if (!isHeard && (IS_OUTPUT.test(net) || (isBeyond && this.leadsOut(couplings[0]!, island))))
+        this.addEnd(this.outputs, net, 'Output');
+    }
+  }
+
+  private isActiveAt(p: Part, port: 'into' | 'out', island: number): boolean {
+    return ACTIVE.includes(p.kind) && portsOf(p)[port].some((n) => this.islandOf(n) === island);
+  }
+
+  /** Whether what hangs on an island beside a coupling keeps its rest and no more: resistors to ground of ten kilohms or above. */
+  private restsAlone(island: number): boolean {
+    return this.circuit.parts.every((p) => {
+      if (!Object.values(p.pins).some((n) => this.islandOf(n) === island)) return true;
+      if (isCoupling(p, this.rails) || p.kind === 'jack' || p.kind === 'load') return true;
+      return p.kind === 'resistor' && (markedNumber(p) ?? REST_OHM) >= REST_OHM;
+    });
+  }
+
+  /** What a coupling has at its other end: what takes a signal in, and what gives one out. */
+  private leadsIn = (coupling: Part, from: number): boolean =>
+    !this.leadsOut(coupling, from) && this.isBeside(coupling, from, 'into');
+  private leadsOut = (coupling: Part, from: number): boolean => this.isBeside(coupling, from, 'out');
+
+  private isBeside(coupling: Part, from: number, port: 'into' | 'out'): boolean {
+    const others = Object.values(coupling.pins).flatMap((n) => {
+      const island = this.islandOf(n);
+      return island === undefined || island === from ? [] : [island];
+    });
+    return [...this.centres().values()].some((p) => {
+      if (p.kind === 'potentiometer')
+        return others.some((island) => leavesTo(p, (n) => this.islandOf(n), island));
+      return others.some((island) => this.isActiveAt(p, port, island));
+    });
+  }
+
+  private addEnd(ends: Map<string, string>, net: string, word: string): void {
+    const jack = this.circuit.parts.find((p) => p.kind === 'jack' && Object.values(p.pins).includes(net));
+    let id = jack?.ref ?? net;
+    while (this.blocks.some((b) => b.id === id)) id = `${id}-${word.toLowerCase()}`;
+    const parts = jack ? [jack.ref] : [];
+    for (const b of this.blocks) b.parts = b.parts!.filter((ref) => !parts.includes(ref));
+    this.blocks.push({
+      id,
+      name: `${word} ${jack ? jack.ref : net}`,
+      kind: 'socket',
+      parts,
+      minutes: blockKind('socket').minutes,
+    });
+    if (jack) this.owner.set(jack.ref, id);
+    ends.set(id, net);
+  }
+
+  /** Signals go from sources and inputs outward: each block reached by a net passes it on at its outputs, to the ends. */
+  private addSignalLinks(): void {
+    const centres = this.centres();
+    const enters = (part: Part, island: number) =>
+      portsOf(part).into.some((n) => this.islandOf(n) === island);
     const leaves = (part: Part) =>
-      [...new Set(portsOf(part).out.map(isIsland))].filter((i) => i !== undefined);
-    const walk = (start: readonly Part[]) => {
-      let front = start.flatMap((p) => leaves(p).map((island) => ({ from: p.ref, island })));
-      for (const p of start) seen.add(p.ref);
+      [...new Set(portsOf(part).out.map((n) => this.islandOf(n)))].filter((i) => i !== undefined);
+    const seen = new Set<string>();
+    const sources = [...centres.values()].filter((p) => SOURCES.includes(p.kind));
+    // What couples a source or an input in is entered from there alone.
+    const begins = new Map<string, readonly number[]>([
+      ...sources.map((p) => [p.ref, leaves(p)] as const),
+      ...[...this.inputs].map(([id, net]) => [id, [this.islandOf(net)!]] as const),
+    ]);
+    const isOther = (part: Part, from: string) =>
+      part.kind === 'capacitor' &&
+      [...begins].some(
+        ([id, islands]) => id !== from && !begins.has(from) && islands.some((i) => enters(part, i)),
+      );
+    const walk = (start: readonly { readonly from: string; readonly islands: readonly number[] }[]) => {
+      const own = new Set(start.map((s) => s.from));
+      let front = start.flatMap(({ from, islands }) => islands.map((island) => ({ from, island })));
       while (front.length > 0) {
         const reached = new Map<string, Part>();
-        for (const { from, island } of front) {
+        for (const { from, island } of front)
           for (const [ref, part] of centres) {
-            if (ref === from || seen.has(ref) || !enters(part, island)) continue;
+            if (ref === from || own.has(ref) || !enters(part, island)) continue;
+            if (isOther(part, from) || this.isBefore(ref, from)) continue;
             this.link(from, ref);
             reached.set(ref, part);
           }
-        }
-        for (const ref of reached.keys()) seen.add(ref);
+        for (const ref of reached.keys()) own.add(ref);
         front = [...reached].flatMap(([from, p]) => leaves(p).map((island) => ({ from, island })));
       }
+      for (const ref of own) seen.add(ref);
     };
-    const seen = new Set<string>();
-    const sources = [...centres.values()].filter((p) => SOURCES.includes(p.kind));
-    walk(sources);
+    const from = (part: Part) => ({ from: part.ref, islands: leaves(part) });
+    for (const [id, islands] of begins) walk([{ from: id, islands }]);
     // What no source drives makes its own signal: an oscillator.
-    for (const part of centres.values()) if (!seen.has(part.ref) && part.kind === 'opamp') walk([part]);
-    for (const part of centres.values()) if (!seen.has(part.ref) && ACTIVE.includes(part.kind)) walk([part]);
+    for (const part of centres.values()) if (!seen.has(part.ref) && part.kind === 'opamp') walk([from(part)]);
+    for (const part of centres.values())
+      if (!seen.has(part.ref) && ACTIVE.includes(part.kind)) walk([from(part)]);
     // A device that hangs on a source's wiring with its output shunts it.
     for (const source of sources) {
       if (this.links.some((l) => l.from === source.ref)) continue;
       for (const [ref, part] of centres)
         if (part !== source && leaves(part).some((island) => leaves(source).includes(island)))
           this.link(source.ref, ref);
+    }
+    for (const [id, net] of this.outputs)
+      for (const [ref, part] of centres)
+        if (leavesTo(part, (n) => this.islandOf(n), this.islandOf(net)!)) this.link(ref, id);
+    this.dropLoneEnds();
+  }
+
+  /** Whether a block stands before another, by the links so far: a link back would close a ring. */
+  private isBefore(first: string, later: string): boolean {
+    const reached = new Set([first]);
+    for (const at of reached) for (const l of this.links) if (l.from === at) reached.add(l.to);
+    return reached.has(later);
+  }
+
+  /** An end to which nothing leads is none. */
+  private dropLoneEnds(): void {
+    for (const id of [...this.inputs.keys(), ...this.outputs.keys()]) {
+      const block = this.blocks.findIndex((b) => b.id === id);
+      if (this.links.some((l) => l.from === id || l.to === id)) continue;
+      const [lone] = this.blocks.splice(block, 1);
+      for (const ref of lone!.parts ?? []) this.giveToNearest(this.circuit.parts.find((p) => p.ref === ref)!);
     }
   }
 
@@ -237,6 +428,8 @@ class PathBuilder {
 
   /** A net that the output of one block and the input of another share, for the name of a test point. */
   private netBetween(from: string, to: string): string | undefined {
+    const end = this.inputs.get(from) ?? this.outputs.get(to);
+    if (end !== undefined) return end;
     const part = (ref: string) => this.circuit.parts.find((p) => p.ref === ref)!;
     const out = portsOf(part(from)).out.filter((n) => !this.rails.has(n));
     const into = portsOf(part(to)).into.filter((n) => !this.rails.has(n));
