@@ -11,7 +11,7 @@ import styles from './intake.module.css';
 export function FirstChecks() {
   const { unit, document } = useUnitContext();
   const { intake, setIntake } = useIntake();
-  const checks = firstChecks(unit.kind, unit.hazards, intake.heard);
+  const checks = firstChecks({ kind: unit.kind, hazards: unit.hazards, intake, path: document.path });
   const made = intake.checks ?? {};
   const set = (id: string, outcome: 'fine' | 'was it' | null) =>
     setIntake(withCheck(intake, id, outcome, new Date().toISOString()));

@@ -1,4 +1,4 @@
-import type { Hazard } from '@zemble/contract';
+import type { Hazard, IntakeData, PathData } from '@zemble/contract';
 import { describe, expect, it } from 'vitest';
 import { BLOCK_KINDS, blockKind } from './block-kinds.ts';
 import { checkedKinds, firstChecks, FIRST_CHECKS } from './first-checks.ts';
@@ -27,7 +27,8 @@ describe('kinds of block (common practice)', () => {
 });
 
 describe('first checks', () => {
-  const ids = (kind: string, hazards: Hazard[] = []) => firstChecks(kind, hazards).map((c) => c.id);
+  const ids = (kind: string, hazards: Hazard[] = [], intake: IntakeData = {}, path?: PathData) =>
+    firstChecks({ kind, hazards, intake, path }).map((c) => c.id);
 
   it('come cheapest first, and judge kinds that there are', () => {
     const { length } = FIRST_CHECKS;
@@ -45,6 +46,21 @@ describe('first checks', () => {
     expect(ids('pedal', ['battery only'])).not.toContain('fuse');
     expect(FIRST_CHECKS.find((c) => c.id === 'factory-reset')!.warning).toContain('erases');
     expect(ids('microphone')).not.toContain('factory-reset');
+  });
+
+  it('of a silent unit include what is left in the headphone socket, and resets that say what they erase', () => {
+    const silent = ['headphone', 'restart', 'factory-reset'];
+    expect(ids('', [], { heard: ['nothing'] })).toEqual(expect.arrayContaining(silent));
+    expect(ids('', [], { words: 'No sound since Monday' })).toEqual(expect.arrayContaining(silent));
+    for (const id of silent)
+      expect(ids('', [], { heard: ['hum'], words: 'no sound but hum' })).not.toContain(id);
+    for (const { id, warning } of FIRST_CHECKS)
+      if (id === 'restart' || id === 'factory-reset') expect(warning).toMatch(/erases what/);
+    // A kind that is said has what its path has.
+    const path = { blocks: [{ id: 'phones', kind: 'socket' }], links: [] };
+    const valve = ids('valve stage', [], { heard: ['nothing'] }, path);
+    expect(valve).toContain('headphone');
+    expect(valve).not.toContain('factory-reset');
   });
 });
 
