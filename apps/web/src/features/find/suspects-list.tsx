@@ -21,6 +21,7 @@ export function SuspectsList({ state, path, views, selected, onSelect }: Props) 
   const cleared = state.suspects.length - shown.length;
   return (
     <table className="zb-table zb-suspects">
+      {state.complaint !== null && <caption className="zb-dim">{state.complaint}</caption>}
       <thead>
         <tr>
           <th>Suspects</th>

@@ -1,4 +1,5 @@
 import type { UnitDocument } from '../../circuit/circuit/index.ts';
+import { complaintOf, complaintSentence } from './complaint.ts';
 import {
   contradictions,
   isSameLook,
@@ -46,6 +47,8 @@ export interface SearchState {
   readonly observations: readonly Observation[];
   readonly ignored: readonly Ignored[];
   readonly contradictions: readonly Contradiction[];
+  /** What the complaint says of the outputs, as it was understood; null where it says nothing of them. */
+  readonly complaint: string | null;
   readonly pairs: readonly PairSuspect[];
   readonly posterior: Posterior;
   /** About how many more tests are needed. */
@@ -92,6 +95,7 @@ export function searchState(path: Path, unit: UnitDocument, options: SearchOptio
     [...testsOf(path), ...disconnectingTests(path, observations)],
   );
   const ranked = rankTests(path, offered, posterior, options.school).slice(0, EXPLAINED);
+  const complaint = complaintOf(path, unit.intake ?? {});
   const suspects = path.blocks
     .map((_, block): Suspect => ({
       block,
@@ -111,6 +115,7 @@ export function searchState(path: Path, unit: UnitDocument, options: SearchOptio
     observations,
     ignored,
     contradictions: unit.intake?.intermittent === true ? [] : contradictions(observations),
+    complaint: complaint && complaintSentence(path, complaint),
     pairs: posterior.pairs.filter((p) => p.probability > NAMED_PAIR),
     posterior,
     testsToCome: testsToCome(posterior, ranked),

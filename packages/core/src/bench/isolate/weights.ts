@@ -1,6 +1,7 @@
 import type { IntakeData } from '@zemble/contract';
 import { resolveLayer } from '../../circuit/changes/index.ts';
 import { ELECTROLYTIC_F, isPolarised, type Circuit, type UnitDocument } from '../../circuit/circuit/index.ts';
+import { complaintOf, complaintWeights } from './complaint.ts';
 import { checkedKinds } from './first-checks.ts';
 import { heardModes } from './heard.ts';
 import type { Block, Path } from './path.ts';
@@ -42,7 +43,7 @@ function technologyWeight(block: Block, electrolytics: ReadonlySet<string>, ageY
 
 /**
  * Weight of each block before any test at a point: its own, times what notes of others, first checks, the sound of the
- * fault and the workshop's own repairs say.
+ * fault, which outputs it hits, and the workshop's own repairs say.
  */
 export function weightsFor(
   path: Path,
@@ -52,8 +53,9 @@ export function weightsFor(
   const intake: IntakeData = unit.intake ?? {};
   const modes = heardModes(intake.heard ?? []);
   const electrolytics = electrolyticsOf(unit.circuit);
+  const told = complaintWeights(path, complaintOf(path, intake));
   return path.blocks.map((block, i) => {
-    let weight = block.weight * technologyWeight(block, electrolytics, intake.ageYears ?? 0);
+    let weight = block.weight * told[i]! * technologyWeight(block, electrolytics, intake.ageYears ?? 0);
     for (const note of intake.notes ?? []) {
       const isOfPart = note.ref !== undefined && block.parts.includes(note.ref);
       if (note.blockId === block.id || isOfPart) weight *= note.weight;
