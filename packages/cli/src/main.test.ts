@@ -282,6 +282,17 @@ describe('zemble', () => {
     expect(await verdictsOf('--part', 'R7', '--reading', '0', '--in-circuit')).toMatchObject([
       { verdict: 'out', between: { low: 0 } },
     ]);
+    // A short is a reading as an open part is, in its words and in a file.
+    expect(await verdictsOf('--part', 'R7', '--reading', 'short', '--in-circuit')).toEqual(
+      await verdictsOf('--part', 'R7', '--reading', '0', '--in-circuit'),
+    );
+    const shorts = await unitFile('shorts.json', [
+      { part: 'R7', reading: 'short' },
+      { part: 'C1', reading: 'shorted' },
+      { part: 'D1', reading: 'short', red: 'a' },
+      { part: 'R7', reading: 'over range' },
+    ]);
+    expect((await verdictsOf('--readings', shorts)).map((v) => v.verdict)).toEqual(Array(4).fill('out'));
     const wrong = await unitFile('wrong.json', [{ part: 'R7', reading: 1, incircuit: true }]);
     expect(await refused('--readings', wrong)).toContain('incircuit');
   });

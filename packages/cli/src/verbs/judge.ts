@@ -7,6 +7,7 @@ import {
   ZembleError,
   judgePlainly,
   KINDS,
+  meterWord,
   parseValue,
   type Circuit,
   type Part,
@@ -17,9 +18,6 @@ import { loadBench } from '../file.ts';
 import { UsageError, type Options } from '../options.ts';
 
 type Given = ReadingsFile[number];
-
-/** Words of a meter that shows nothing it could put into a number. */
-const OVERLOAD = /^(?:ol|o\.l\.?|open|overload|inf)$/i;
 
 /**
  * `judge FILE --part REF --reading VALUE [--esr OHM] [--in-circuit] [--red PIN] [--aspect NAME]`, or
@@ -92,16 +90,23 @@ function read(circuit: Circuit, given: Given): [part: Part, reading: PlainReadin
 /** A series resistance, ohm. An open one is no resistance that could be judged. */
 function esrFrom(given: number | string, ref: string): number {
   const ohm = numberFrom(given, 'resistor', `The ESR of ${ref}`);
+  if (ohm === 'short') return 0;
   if (ohm === null) throw new UsageError(`The ESR of ${ref} must be a number of ohms, not "${given}".`);
   return ohm;
 }
 
-/** A value in SI units; null for overload and too little to read. */
-function numberFrom(given: number | string | null, kind: QuantityKind, what: string): number | null {
-  if (given === null || (typeof given === 'string' && OVERLOAD.test(given.trim()))) return null;
+/** A value in SI units, or a short; null for overload and too little to read. */
+function numberFrom(
+  given: number | string | null,
+  kind: QuantityKind,
+  what: string,
+): number | 'short' | null {
+  const state = typeof given === 'string' ? meterWord(given) : null;
+  if (given === null || state === 'open') return null;
+  if (state === 'short') return state;
   const value = typeof given === 'number' ? given : numberIn(given, kind);
   if (value !== undefined && Number.isFinite(value) && value >= 0) return value;
-  throw new UsageError(`${what} must be a number from zero up, or "open", not "${given}".`);
+  throw new UsageError(`${what} must be a number from zero up, or "open" or "short", not "${given}".`);
 }
 
 function numberIn(text: string, kind: QuantityKind): number | undefined {

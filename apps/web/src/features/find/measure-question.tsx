@@ -1,5 +1,6 @@
 import {
   formatQuantity,
+  meterWord,
   parseValue,
   probePlaces,
   toneHzOf,
@@ -33,7 +34,6 @@ export const keyOf = (q: Quantity): string =>
   q.kind === 'dcv' || q.kind === 'level' ? `${q.kind} ${q.net}` : `${q.kind} ${q.red} ${q.black}`;
 
 const isVoltage = (q: Quantity) => q.kind === 'dcv' || q.kind === 'level';
-const OVERLOAD = /^(?:ol|o\.l|open|inf)$/i;
 
 /** What to measure next, what it tells, and the field for it. */
 export function MeasureQuestion({ ask, reading, told, right, onEnter, onStep, onBegin }: Props) {
@@ -42,13 +42,15 @@ export function MeasureQuestion({ ask, reading, told, right, onEnter, onStep, on
   const toneHz = toneHzOf(document.circuit);
   const typed = isVoltage(ask) ? voltageWords(text) : { plain: text, unit: 'V' as const };
   const kind = ask.kind === 'ohm' ? 'resistor' : ask.kind === 'cap' ? 'capacitor' : 'voltage';
-  const isOverload = !isVoltage(ask) && OVERLOAD.test(text.trim());
+  const state = isVoltage(ask) ? null : meterWord(text);
   const parsed =
-    text.trim() === '' || isOverload ? null : parseValue(typed.plain, { kind, purpose: 'reading' });
-  const isReady = isOverload || parsed?.ok === true;
+    text.trim() === '' || state !== null ? null : parseValue(typed.plain, { kind, purpose: 'reading' });
+  const isReady = state !== null || parsed?.ok === true;
   const enter = () => {
     if (!isReady) return;
-    const value = parsed?.ok ? parsed.readings[0].value : null;
+    // A capacitance meter at a short is over range, as at an open part an ohmmeter is.
+    const atState = state === 'short' && ask.kind !== 'cap' ? 0 : null;
+    const value = parsed?.ok ? parsed.readings[0].value : atState;
     onEnter(value, ask.kind === 'level' && typed.unit === 'V' ? 'Vrms' : typed.unit);
   };
   const point = isVoltage(ask) && unit.path?.testPoints?.find((t) => t.net === netOf(ask));

@@ -7,6 +7,7 @@ export {
   type BandColour,
   type BandReading,
 } from './bands.ts';
+export { meterWord } from './meter-word.ts';
 export { prefixFor } from './prefix.ts';
 export { dbToRatio, ratioToDb } from './decibel.ts';
 export {

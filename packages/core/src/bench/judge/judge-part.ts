@@ -49,9 +49,9 @@ export function plainVerdict(kind: VerdictKind): PlainVerdict {
   }
 }
 
-/** A reading as it is given from outside: a number, or null for overload and what is too small to read. */
+/** A reading as it is given from outside: a number, a short, or null for overload and what is too small to read. */
 export interface PlainReading {
-  readonly value: number | null;
+  readonly value: number | 'short' | null;
   readonly esr?: number | undefined;
   readonly isInCircuit: boolean;
   /** Pin that had the red lead. */

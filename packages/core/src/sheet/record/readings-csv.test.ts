@@ -63,7 +63,10 @@ describe('a table of readings', () => {
   it('reads back what it writes', () => {
     const reading = fc.record({
       partId: fc.constantFrom('id0', 'id1', 'id2'),
-      value: fc.oneof(fc.constant('open' as const), fc.double({ min: 1e-9, max: 1e7, noNaN: true })),
+      value: fc.oneof(
+        fc.constantFrom('open' as const, 'short' as const),
+        fc.double({ min: 1e-9, max: 1e7, noNaN: true }),
+      ),
       condition: fc.constantFrom('in circuit' as const, 'leg lifted' as const),
       instrument: fc.option(
         fc

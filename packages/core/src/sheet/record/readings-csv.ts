@@ -3,7 +3,7 @@ import { KINDS, type Part } from '../../circuit/circuit/index.ts';
 import { problem, type Problem } from '../../base/errors/index.ts';
 import { delimiterOf, readCsv, writeCsv } from '../../base/text/index.ts';
 import { aspectNamed, aspectsOf, bareAspect } from '../../bench/judge/index.ts';
-import { parseValue, QUANTITY_KINDS } from '../../base/quantity/index.ts';
+import { meterWord, parseValue, QUANTITY_KINDS } from '../../base/quantity/index.ts';
 import { partsInPlace, type PartInPlace } from './unit-resource.ts';
 
 /** Columns of a table of readings; the first two are needed. */
@@ -197,9 +197,8 @@ function valueIn(
   unitText: string,
   kind: (typeof KINDS)['resistor']['value'],
 ): ReadingRow['value'] | null {
-  const word = text.toLowerCase();
-  if (['open', 'ol', 'o.l'].includes(word)) return 'open';
-  if (word === 'short') return 'short';
+  const state = meterWord(text);
+  if (state) return state;
   if (kind === null || text === '') return null;
   const plain = /^-?\d+,\d+/.test(text) ? text.replace(',', '.') : text;
   // A bare number is what it says, in SI units.

@@ -30,6 +30,8 @@ describe('one field for everything', () => {
       condition: 'in circuit',
     });
     expect(read('C3 3.9u esr 8')).toEqual({ kind: 'part', ref: 'C3', value: 3.9e-6, esr: 8 });
+    expect(read('R7 shorted')).toEqual({ kind: 'part', ref: 'R7', value: 'short' });
+    expect(read('Q2 be short')).toMatchObject({ aspect: 'b-e', value: 'short' });
     expect(read('C3 OL lifted')).toEqual({ kind: 'part', ref: 'C3', value: 'open', condition: 'leg lifted' });
     expect(read('R7 0')).toEqual({ kind: 'part', ref: 'R7', value: 'short' });
   });

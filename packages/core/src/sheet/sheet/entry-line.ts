@@ -3,7 +3,7 @@ import { KINDS, markedNumber, netsOf, type Part, type UnitDocument } from '../..
 import { problem, type Problem } from '../../base/errors/index.ts';
 import { aspectsOf, bareAspect, type Aspect } from '../../bench/judge/index.ts';
 import { findPin } from '../../circuit/pinout/index.ts';
-import { parseValue, type QuantityKind } from '../../base/quantity/index.ts';
+import { meterWord, parseValue, type QuantityKind } from '../../base/quantity/index.ts';
 
 /** What one line of the entry field says. */
 export type Entry =
@@ -40,8 +40,6 @@ export type VoltageUnit = 'V' | 'Vrms' | 'Vpp';
 export type EntryResult =
   { readonly ok: true; readonly entry: Entry } | { readonly ok: false; readonly problem: Problem };
 
-const OPEN_WORDS = ['open', 'ol', 'o.l', 'inf'];
-const SHORT_WORDS = ['short', 'shorted'];
 const SAW_WORDS: Readonly<Record<string, SawWord>> = {
   ...Object.fromEntries(SAW.map((s) => [s, s])),
   there: 'good',
@@ -163,10 +161,8 @@ function partEntry(part: Part, words: readonly string[]): EntryResult {
   if (word === '') return bad(`${part.ref}: the reading is missing.`, part.ref);
   if (aspect) return readAspect(part, aspect, word, how);
   const more = { ...(esr === undefined ? {} : { esr }), ...how };
-  if (OPEN_WORDS.includes(word.toLowerCase()))
-    return { ok: true, entry: { kind: 'part', ref: part.ref, value: 'open', ...more } };
-  if (SHORT_WORDS.includes(word.toLowerCase()))
-    return { ok: true, entry: { kind: 'part', ref: part.ref, value: 'short', ...more } };
+  const state = meterWord(word);
+  if (state) return { ok: true, entry: { kind: 'part', ref: part.ref, value: state, ...more } };
   const quantity: QuantityKind | null = KINDS[part.kind].value;
   if (quantity === null)
     return bad(
@@ -207,9 +203,8 @@ function aspectEntry(part: Part, aspect: Aspect, value: number | 'open' | 'short
 }
 
 function readAspect(part: Part, aspect: Aspect, word: string, how: How): EntryResult {
-  const lower = word.toLowerCase();
-  if (OPEN_WORDS.includes(lower)) return { ok: true, entry: aspectEntry(part, aspect, 'open', how) };
-  if (SHORT_WORDS.includes(lower)) return { ok: true, entry: aspectEntry(part, aspect, 'short', how) };
+  const state = meterWord(word);
+  if (state) return { ok: true, entry: aspectEntry(part, aspect, state, how) };
   const parsed = parseValue(word, { kind: aspect.quantity, purpose: 'reading' });
   if (!parsed.ok) return bad(`${part.ref} ${aspect.words[0]}: ${parsed.problem.message}`, part.ref);
   const { value } = parsed.readings[0];
