@@ -2,6 +2,7 @@ import {
   faultDictionary,
   HARDLY_TELLS,
   measuredInEvidence,
+  measuringMinutes,
   resolveLayer,
   searchParts,
   searchQuantities,
@@ -14,10 +15,6 @@ import type { Options } from '../options.ts';
 
 /** Next measurements that are printed: those that tell most a minute. */
 const SHOWN_NEXT = 5;
-/** Minutes at a net that no test point names. */
-const USUAL_MINUTES = 1;
-/** Minutes to switch off, discharge and read a part in circuit. */
-const READING_MINUTES = 2;
 
 /** `faults FILE [--layer marked]` */
 export async function faults(options: Options): Promise<unknown> {
@@ -42,8 +39,6 @@ export async function faults(options: Options): Promise<unknown> {
   const isStuck = (found.next[0]?.bits ?? 0) < HARDLY_TELLS && (first?.members.length ?? 0) > 1;
   const readings = isStuck ? tellingReadings(circuit, first!.members) : [];
   const netOf = (q: Quantity) => (q.kind === 'dcv' || q.kind === 'level' ? q.net : `${q.red} to ${q.black}`);
-  const minutesAt = (net: string) =>
-    unit.path?.testPoints?.find((t) => t.net === net)?.minutes ?? USUAL_MINUTES;
   return {
     faults: found.groups
       .flatMap((g) => g.members)
@@ -57,7 +52,7 @@ export async function faults(options: Options): Promise<unknown> {
         net: netOf(quantity),
         quantity: quantity.kind,
         bits,
-        minutes: minutesAt(netOf(quantity)),
+        minutes: measuringMinutes(unit, quantity),
         why,
         ...(isAgain ? { again: true } : {}),
       })),
@@ -66,7 +61,7 @@ export async function faults(options: Options): Promise<unknown> {
         quantity: quantity.kind,
         part: ref,
         bits,
-        minutes: READING_MINUTES,
+        minutes: measuringMinutes(unit, quantity),
         why,
       })),
     ]

@@ -2,6 +2,7 @@ import type { CreateEvidence } from '@zemble/contract';
 import {
   formatQuantity,
   HARDLY_TELLS,
+  measuringMinutes,
   type Measured,
   type PartGroup,
   type Quantity,
@@ -30,10 +31,6 @@ const SHOWN_GROUPS = 6;
 const SHOWN_SHARE = 0.005;
 /** One fault with more than this needs no further measurement. */
 const PLAIN = 0.95;
-/** A net without a test point has to be found on the board first: it takes about twice as long. */
-const UNMARKED_MINUTES = 2;
-/** Switching off, discharging and reading a part. */
-const READING_MINUTES = 2;
 
 /** The suspects are parts now, and the tests are measurements: each is compared with what every fault would make it. */
 export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }: Props) {
@@ -46,12 +43,8 @@ export function PartsSearch({ title, refs, onRecord, onRead, onConvict, onBack }
   const { readings, isCurrent } = useTellingReadings(document, isStuck ? first : null);
   const [chosen, setChosen] = useState<string | null>(null);
   const points = unit.path?.testPoints ?? [];
-  const minutesOf = (q: Quantity) =>
-    q.kind === 'dcv' || q.kind === 'level'
-      ? (points.find((t) => t.net === q.net)?.minutes ?? UNMARKED_MINUTES)
-      : READING_MINUTES;
   const proposed = [...(search?.next ?? []), ...readings]
-    .map((n) => ({ ...n, worth: n.bits / minutesOf(n.quantity) }))
+    .map((n) => ({ ...n, worth: n.bits / measuringMinutes(unit, n.quantity) }))
     .sort((a, b) => b.worth - a.worth);
   const own = useMemo(
     () => netsOfParts(document.circuit.parts, refs, document.circuit.ground),

@@ -91,7 +91,13 @@ export {
   type PartSearch,
   type PartSuspect,
 } from './dictionary.ts';
-export { isReadAlike, measuredInEvidence, searchQuantities, type LeftOut } from './measured.ts';
+export {
+  isReadAlike,
+  measuredInEvidence,
+  measuringMinutes,
+  searchQuantities,
+  type LeftOut,
+} from './measured.ts';
 export type { Prediction, Quantity } from './prediction.ts';
 export { faultsOfPart, type PartFault } from './part-faults.ts';
 export { addPathLine, withoutBlock, withoutLink, type PathLineResult } from './path-line.ts';

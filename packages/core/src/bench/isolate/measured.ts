@@ -74,6 +74,19 @@ function measuredAt(
   return { quantity: { kind: 'level', net, frequencyHz }, value: volt * Math.SQRT2 };
 }
 
+/** Minutes at a net that no test point names, and to switch off, discharge and read a part in circuit (common practice). */
+const USUAL_MINUTES = 1;
+const READING_MINUTES = 2;
+
+/** Minutes that a measurement takes, by the test points of the path. */
+export function measuringMinutes(
+  { path }: { readonly path?: UnitDocument['path'] | null },
+  quantity: Quantity,
+): number {
+  if (quantity.kind !== 'dcv' && quantity.kind !== 'level') return READING_MINUTES;
+  return path?.testPoints?.find((t) => t.net === quantity.net)?.minutes ?? USUAL_MINUTES;
+}
+
 /**
  * What a search among parts asks for: what was measured first, then what may be measured next, direct voltages at every
  * net, and with a signal source the level of its tone, since some faults show in no direct voltage.
