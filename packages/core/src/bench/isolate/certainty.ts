@@ -7,19 +7,24 @@ interface Hypothesis {
   readonly predicted: readonly (Prediction | null)[];
 }
 
-/** Weight of nothing being wrong with the parts, against a resistor that has drifted. */
-const NOTHING_WRONG_WEIGHT = 0.5;
+/** Weight of nothing being wrong with the parts, as a part of all their faults: it does not hang on how many parts there are. */
+const NOTHING_WRONG_SHARE = 0.03;
 /** Weight of a fault that is not known, or of two at once, as a part of all that are known (calibrated against simulated benches). */
 const SOMETHING_ELSE_SHARE = 0.6;
 /** Part of a reading of something unknown that may lie anywhere, where no known fault brings it. */
 const ANYWHERE = 0.2;
 
-/** Weight of a hypothesis before anything is measured. */
-export const priorOf = ({ fault }: Hypothesis): number => fault?.weight ?? NOTHING_WRONG_WEIGHT;
+/** Weights of hypotheses before anything is measured. */
+export function priorsOf(known: readonly Hypothesis[]): number[] {
+  const faults = known.reduce((sum, { fault }) => sum + (fault?.weight ?? 0), 0);
+  const draws = known.filter(({ fault }) => fault === null).length;
+  const nothing = (faults > 0 ? NOTHING_WRONG_SHARE * faults : 1) / Math.max(1, draws);
+  return known.map(({ fault }) => fault?.weight ?? nothing);
+}
 
-/** Logarithm of the weight of something else before anything is measured. */
-export const logPriorElse = (known: readonly Hypothesis[]): number =>
-  Math.log(SOMETHING_ELSE_SHARE * known.reduce((sum, each) => sum + priorOf(each), 0));
+/** Logarithm of the weight of something else before anything is measured, by those of what is known. */
+export const logPriorElse = (priors: readonly number[]): number =>
+  Math.log(SOMETHING_ELSE_SHARE * priors.reduce((a, b) => a + b, 0));
 
 /** Probabilities of what is known, and of something else, of logarithms that have a constant in common. */
 export interface Posterior {
@@ -41,13 +46,14 @@ export function posteriorOf(logs: readonly number[], logElse: number): Posterior
  */
 export function logsOfSomethingElse(
   known: readonly Hypothesis[],
+  priors: readonly number[],
   measured: readonly (number | null)[],
   spans: readonly number[],
 ): number[] {
-  const whole = known.reduce((sum, each) => sum + priorOf(each), 0);
+  const whole = priors.reduce((a, b) => a + b, 0);
   return measured.map((value, i) => {
     const some = known.reduce(
-      (density, each) => density + priorOf(each) * densityOf(each.predicted[i] ?? null, value, spans[i]!),
+      (density, each, e) => density + priors[e]! * densityOf(each.predicted[i] ?? null, value, spans[i]!),
       0,
     );
     const anywhere = value === null ? 0.5 : 1 / spans[i]!;
@@ -95,6 +101,7 @@ function topClaim(known: readonly Hypothesis[], { posterior, somethingElse }: Po
  */
 export function slipsOf(
   known: readonly Hypothesis[],
+  priors: readonly number[],
   agreements: readonly Agreement[],
   sure: readonly boolean[],
   now: Posterior,
@@ -103,10 +110,10 @@ export function slipsOf(
   const { ref, chance } = topClaim(known, now);
   // What is claimed is looked at for what carries it.
   if (chance < CLAIMED) return unknown.map(() => 0);
-  const logElse = unknown.reduce((a, b) => a + b, logPriorElse(known));
+  const logElse = unknown.reduce((a, b) => a + b, logPriorElse(priors));
   return unknown.map((own, i) => {
     if (sure[i]) return 0;
-    const logs = known.map((each, e) => Math.log(priorOf(each)) + agreements[e]!.without[i]!);
+    const logs = known.map((_, e) => Math.log(priors[e]!) + agreements[e]!.without[i]!);
     const { posterior, somethingElse } = posteriorOf(logs, logElse - own);
     const left =
       ref === null

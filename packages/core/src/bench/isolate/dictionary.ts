@@ -5,12 +5,13 @@ import {
   logPriorElse,
   logsOfSomethingElse,
   posteriorOf,
-  priorOf,
+  priorsOf,
   slipsOf,
 } from './certainty.ts';
 import { agreement, Separation, type Agreement } from './likelihood.ts';
 import { faultsOfPart, type PartFault } from './part-faults.ts';
-import { Predictor, sigmaOf, type Prediction, type Quantity } from './prediction.ts';
+import { seededRandom } from '../../base/numeric/index.ts';
+import { drawLike, Predictor, sigmaOf, type Prediction, type Quantity } from './prediction.ts';
 import { entropy } from './suspects.ts';
 
 /** What was measured: V, ohm, F, or V peak for a level with the signal sources on. Null is overload. */
@@ -97,8 +98,51 @@ export function faultDictionary(
       fault,
       predicted: predictor.of(fault ? fault.apply(circuit) : circuit) ?? nothing,
     }));
+    if (faults[0] === null)
+      return [...entries, ...soundDraws(circuit, predictor, quantities, entries[0]!.predicted)];
     return faults.length > 1 ? graded(entries) : entries;
   });
+}
+
+/** Draws of the sound circuit that tell whether it bends, those that stand for one that does, and the part of all spread that lies between them; the rest is round each. */
+const FIRST_DRAWS = 12;
+const SOUND_DRAWS = 40;
+const DRAWN_REACH = 0.6;
+/** What draws do beyond this, against what slopes say of them, is a circuit that bends: their mean in sigmas, their spread as a factor. */
+const BENT_MEAN = 0.6;
+const BENT_FACTOR = 1.6;
+
+/**
+ * The sound circuit at other places in its tolerances and types, each with its own slopes, where it bends what it does: in stages that are
+ * coupled directly, and where two transistors share a current, slopes at one place do not hold at the other. None where they hold.
+ */
+function soundDraws(
+  circuit: LayerCircuit,
+  predictor: Predictor,
+  quantities: readonly Quantity[],
+  nominal: readonly (Prediction | null)[],
+): (DictionaryEntry & { readonly fault: null })[] {
+  const random = seededRandom(1);
+  const drawn = (count: number) =>
+    Array.from({ length: count }, () => predictor.of(drawLike(circuit, random, DRAWN_REACH))).filter(
+      (d) => d !== null,
+    );
+  const draws = drawn(FIRST_DRAWS);
+  const bends = quantities.some((q, k) => {
+    const p = nominal[k];
+    const values = draws.flatMap((d) => d[k]?.value ?? []);
+    if (q.kind !== 'dcv' || !p || p.value === null || values.length < FIRST_DRAWS / 2) return false;
+    const mean = values.reduce((a, b) => a + b, 0) / values.length;
+    const spread = Math.sqrt(values.reduce((sum, v) => sum + (v - mean) ** 2, 0) / values.length);
+    const sigma = Math.hypot(p.own, DRAWN_REACH * Math.hypot(...p.moves));
+    return Math.abs(mean - p.value) > BENT_MEAN * sigma || spread > BENT_FACTOR * sigma;
+  });
+  const rest = Math.sqrt(1 - DRAWN_REACH ** 2);
+  if (!bends) return [];
+  return [...draws, ...drawn(SOUND_DRAWS - FIRST_DRAWS)].map((d) => ({
+    fault: null,
+    predicted: d.map((p) => p && { ...p, moves: p.moves.map((m) => rest * m) }),
+  }));
 }
 
 /** The severities of each mode together. */
@@ -146,14 +190,15 @@ export function searchParts(
   const count = measured.length;
   const spans = measured.map((value, i) => spanOf(dictionary, i, value));
   const agreements = dictionary.map((entry) => agreement(entry.predicted, measured, spans, sure));
-  const logs = dictionary.map((entry, i) => Math.log(priorOf(entry)) + agreements[i]!.log);
-  const unknown = logsOfSomethingElse(dictionary, measured, spans);
+  const priors = priorsOf(dictionary);
+  const logs = priors.map((prior, i) => Math.log(prior) + agreements[i]!.log);
+  const unknown = logsOfSomethingElse(dictionary, priors, measured, spans);
   const now = posteriorOf(
     logs,
-    unknown.reduce((a, b) => a + b, logPriorElse(dictionary)),
+    unknown.reduce((a, b) => a + b, logPriorElse(priors)),
   );
   const { posterior, somethingElse } = now;
-  const slips = slipsOf(dictionary, agreements, sure, now, unknown);
+  const slips = slipsOf(dictionary, priors, agreements, sure, now, unknown);
   const nothingExplains = isUnexplained(agreements, now);
   const telling = nextMeasurements(dictionary, quantities, posterior, slips, agreements);
   const next = nothingExplains ? repeatFirst(telling) : telling;
@@ -161,7 +206,8 @@ export function searchParts(
   const direct = quantities.flatMap((q, i) => (q.kind === 'dcv' ? [i] : []));
   const fromSound = sound && new Separation(sound.predicted, direct);
   const isHidden = (entry: DictionaryEntry) =>
-    entry === sound || (entry.predicted.some((p) => p !== null) && fromSound!.to(entry.predicted) < HIDDEN);
+    entry.fault === null ||
+    (entry.predicted.some((p) => p !== null) && fromSound!.to(entry.predicted) < HIDDEN);
   return {
     groups: groupsOf(dictionary, posterior, count),
     nothingWrong: posterior.reduce(

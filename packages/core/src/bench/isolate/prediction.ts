@@ -158,6 +158,48 @@ function spreadOf(circuit: LayerCircuit): SpreadPart[] {
   return [...spreadParts(circuit, usualTolerance), ...others];
 }
 
+/**
+ * A circuit whose parts lie anywhere in a part of their tolerances and of the spread of their types, each by itself: uniform, on the
+ * logarithm where a parameter is a factor.
+ *
+ * @param random from 0 to 1
+ * @param reach the part of tolerance and spread, from 0 to 1
+ */
+export function drawLike(circuit: LayerCircuit, random: () => number, reach: number): LayerCircuit {
+  const anywhere = () => reach * (2 * random() - 1);
+  const spread = new Map(spreadOf(circuit).map((s) => [s.ref, s.tolerance]));
+  const models = circuit.models ?? [];
+  const drawn = (part: LayerPart): LayerPart => {
+    const tolerance = spread.get(part.ref) ?? 0;
+    const value =
+      tolerance > 0 && typeof part.value === 'number'
+        ? part.value * (1 + tolerance * anywhere())
+        : part.value;
+    const spreads = isModelled(part) ? typeSpreads(part, models) : [];
+    const params = spreads.map((s) => drawnOf(part, models, s, anywhere()));
+    return { ...part, value, params: Object.assign({}, part.params, ...params) } as LayerPart;
+  };
+  return { ...circuit, parts: circuit.parts.map(drawn) };
+}
+
+/** The parameters of one way in which a part differs from its type, so far to one side: from -1 to 1. */
+function drawnOf(
+  part: LayerPart,
+  models: readonly OwnModel[],
+  { params, stepsASigma }: TypeSpread,
+  side: number,
+): Record<string, number> {
+  const usual = modelParameters(part as never, models) as Readonly<Record<string, number>>;
+  const steps = (side * stepsASigma) / UNIFORM_SIGMA;
+  return Object.fromEntries(
+    Object.entries(params).map(([name, stepped]) => {
+      const base = usual[name] ?? 0;
+      const isFactor = base > 0 && stepped > 0;
+      return [name, isFactor ? base * (stepped / base) ** steps : base + (stepped - base) * steps];
+    }),
+  );
+}
+
 /** A part as it may be of its type, and how many steps of that are a sigma. */
 interface Otherwise {
   readonly part: LayerPart;
