@@ -1,4 +1,4 @@
-import type { KeyboardEventHandler, ReactNode, Ref } from 'react';
+import type { ClipboardEvent, KeyboardEventHandler, ReactNode, Ref } from 'react';
 import styles from './typed-line.module.css';
 
 interface Props {
@@ -7,6 +7,8 @@ interface Props {
   readonly line: string;
   readonly onLine: (line: string) => void;
   readonly onKeyDown: KeyboardEventHandler<HTMLInputElement>;
+  /** Several lines were pasted; without it they become one. */
+  readonly onLines?: (text: string) => void;
   /** What was entered cannot be taken: the note says why. */
   readonly isRefused: boolean;
   /** What the line is understood as, or why it is refused, or what can be typed. */
@@ -26,6 +28,7 @@ export function TypedLine({
   line,
   onLine,
   onKeyDown,
+  onLines,
   isRefused,
   note,
   isFirst = false,
@@ -33,6 +36,12 @@ export function TypedLine({
   field,
   children,
 }: Props) {
+  const paste = (event: ClipboardEvent) => {
+    const text = event.clipboardData.getData('text');
+    if (!onLines || !/[\r\n]/.test(text.trim())) return;
+    event.preventDefault();
+    onLines(text);
+  };
   return (
     <div className="zb-entry">
       <input
@@ -41,6 +50,7 @@ export function TypedLine({
         value={line}
         onChange={(event) => onLine(event.target.value)}
         onKeyDown={onKeyDown}
+        onPaste={paste}
         placeholder={placeholder}
         aria-label={label}
         aria-invalid={isRefused}

@@ -22,7 +22,14 @@ const known: PartResource = {
 };
 
 function open(editing: PartResource | null = null) {
-  const told = { onEnter: vi.fn(), onEdit: vi.fn(), onRemove: vi.fn(), onStep: vi.fn(), onLeave: vi.fn() };
+  const told = {
+    onEnter: vi.fn(),
+    onList: vi.fn(),
+    onEdit: vi.fn(),
+    onRemove: vi.fn(),
+    onStep: vi.fn(),
+    onLeave: vi.fn(),
+  };
   render(<PartEntry circuit={circuit} editing={editing} {...told} />);
   return { ...told, field: screen.getByRole('textbox'), user: userEvent.setup() };
 }
@@ -45,6 +52,17 @@ describe('the field of the sheet', () => {
     expect(screen.getByRole('alert').textContent).toContain('47q');
     await user.type(field, '{Backspace}');
     expect(screen.queryByRole('alert')).toBeNull();
+  });
+
+  it('hands on a list that is pasted, whole; one line is typed text', async () => {
+    const { user, field, onList } = open();
+    await user.click(field);
+    await user.paste('R1 10k a b\nR2 22k b 0\n');
+    expect(onList.mock.calls).toEqual([['R1 10k a b\nR2 22k b 0\n']]);
+    expect(field).toHaveProperty('value', '');
+    await user.paste('R3 1k a 0\n');
+    expect(onList).toHaveBeenCalledOnce();
+    expect(field).toHaveProperty('value', 'R3 1k a 0');
   });
 
   it('warns of a designator that is there, completes nets with Tab and leaves Tab alone otherwise', async () => {

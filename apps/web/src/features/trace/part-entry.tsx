@@ -12,6 +12,10 @@ interface PartEntryProps {
   /** The part whose line stands in the field; null for a new one. */
   readonly editing: PartResource | null;
   readonly onEnter: (part: Part) => void;
+  /** A list was pasted. */
+  readonly onList: (text: string) => void;
+  /** A line that waits to be mended, to begin with. */
+  readonly mending?: string | null;
   /** Brings the chosen part into the field. */
   readonly onEdit: () => void;
   readonly onRemove: () => void;
@@ -24,8 +28,8 @@ const lineOf = (resource: PartResource | null): string =>
 
 /** The field in which a part's line is typed, with what it is understood as. */
 export function PartEntry(props: PartEntryProps) {
-  const { circuit, editing, onEnter, onEdit, onRemove, onStep, onLeave } = props;
-  const { line, setLine, isRefused, refuse } = useTypedLine(() => lineOf(editing));
+  const { circuit, editing, onEnter, onList, mending = null, onEdit, onRemove, onStep, onLeave } = props;
+  const { line, setLine, isRefused, refuse } = useTypedLine(() => mending ?? lineOf(editing));
   const field = useRef<HTMLInputElement>(null);
   const read = useMemo(() => (line.trim() === '' ? null : parseSheetLine(line, circuit)), [line, circuit]);
   const words = useMemo(() => completions(line, circuit), [line, circuit]);
@@ -72,12 +76,13 @@ export function PartEntry(props: PartEntryProps) {
       line={line}
       onLine={setLine}
       onKeyDown={onKey}
+      onLines={onList}
       isRefused={isRefused}
       note={
         read === null ? (
           <>
-            A line is designator, value, nets. <Keys keys="Enter" /> adds it, <Keys keys="↑ ↓" /> choose a
-            row.
+            A line is designator, value, nets; a pasted list is as many lines. <Keys keys="Enter" /> adds it,{' '}
+            <Keys keys="↑ ↓" /> choose a row.
           </>
         ) : read.ok ? (
           <>

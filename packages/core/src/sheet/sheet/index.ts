@@ -5,6 +5,7 @@ export { besideLine, formatSheetLine } from './format-line.ts';
 export { partWords } from './part-words.ts';
 export type { SheetLineResult } from './line-reader.ts';
 export { parseSheetLine } from './sheet-line.ts';
+export { parseSheetLines, type RefusedLine } from './sheet-lines.ts';
 export {
   entryHeads,
   parseEntry,
