@@ -5,6 +5,7 @@ import { ProblemError } from '../api/client.ts';
 import { OutboxProvider } from '../api/outbox-context.tsx';
 import { SessionGate } from '../people/session-gate.tsx';
 import { Conflicts } from '../saving/conflicts.tsx';
+import { Help } from '../features/help/index.ts';
 import { ErrorBoundary } from './error-boundary.tsx';
 import { NewVersion } from './new-version.tsx';
 import { LayerProvider } from '../unit/layer.tsx';
@@ -47,6 +48,7 @@ export function Root() {
               <BrowserRouter>
                 <Conflicts />
                 <NewVersion />
+                <Help />
                 <Suspense
                   fallback={
                     <p className="zb-opening" role="status">

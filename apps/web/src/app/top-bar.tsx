@@ -1,6 +1,7 @@
 import { ArrowLeftOutlined, WarningOutlined } from '@ant-design/icons';
 import { useRef, type KeyboardEvent } from 'react';
 import { Link } from 'react-router';
+import { HelpButton } from '../ui/help-button.tsx';
 import { LedgerButton } from '../features/changes/index.ts';
 import { Keys } from '../ui/keys.tsx';
 import { LayerMark } from '../ui/marks.tsx';
@@ -35,6 +36,7 @@ export function TopBar() {
       <button className={styles.goto} onClick={openPalette}>
         Go to anything <Keys keys="Ctrl K" />
       </button>
+      <HelpButton />
       <ModeButton />
       <Saving />
     </header>

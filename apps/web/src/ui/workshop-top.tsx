@@ -3,6 +3,7 @@ import { PersonButton } from '../people/person-button.tsx';
 import { Saving } from '../saving/saving.tsx';
 import { MainsChoice } from './mains-choice.tsx';
 import { ModeButton } from './mode-button.tsx';
+import { HelpButton } from './help-button.tsx';
 import styles from './workshop-top.module.css';
 
 /** The pages that belong to no unit. */
@@ -27,6 +28,7 @@ export function WorkshopTop() {
       <span className="zb-grow" />
       <MainsChoice />
       <PersonButton />
+      <HelpButton />
       <ModeButton />
       <Saving />
     </header>

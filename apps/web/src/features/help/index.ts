@@ -1,0 +1,2 @@
+export { GLOSSARY, type Word } from './glossary.ts';
+export { Help } from './help.tsx';
