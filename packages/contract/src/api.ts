@@ -22,7 +22,11 @@ export const unitSummarySchema = identitySchema
       lastActivity: true,
     }).shape,
   )
-  .extend({ partCount: z.number().int(), measuredCount: z.number().int() });
+  .extend({
+    partCount: z.number().int(),
+    measuredCount: z.number().int(),
+    isSample: z.boolean().optional().meta({ description: 'It came with the application, to be looked at.' }),
+  });
 export type UnitSummary = z.infer<typeof unitSummarySchema>;
 
 /** The most units that one answer lists. */

@@ -60,7 +60,7 @@ export async function listUnits(
   // What was typed is looked for as it stands: no sign of it has a meaning of its own.
   const bind = { place: place ?? null, find: find ?? '', limit };
   const rows = await database.query<SummaryRow>(
-    `SELECT u.id, u.sequence, u.number, u.name, u.kind, u.hazards, u.stage, u.place, u.last_activity_at,
+    `SELECT u.id, u.sequence, u.number, u.name, u.kind, u.hazards, u.stage, u.place, u.last_activity_at, u.is_demo,
        (SELECT count(*)::int FROM parts p WHERE p.unit_id = u.id AND p.removed_at IS NULL) AS part_count,
        (SELECT count(DISTINCT r.part_id)::int FROM readings r JOIN parts p ON p.id = r.part_id
          WHERE r.unit_id = u.id AND r.withdrawn_at IS NULL AND p.removed_at IS NULL) AS measured_count,
@@ -90,6 +90,7 @@ const toSummary = ({
   measured_count,
   last_activity_at,
   last_activity,
+  is_demo,
   ...row
 }: SummaryRow): UnitSummary => ({
   ...row,
@@ -97,10 +98,12 @@ const toSummary = ({
   measuredCount: measured_count,
   lastActivityAt: last_activity_at.toISOString(),
   lastActivity: last_activity,
+  ...(is_demo ? { isSample: true } : {}),
 });
 
 /** A row of the list of units, as the database names its columns. */
 interface SummaryRow {
+  readonly is_demo: boolean;
   readonly id: string;
   readonly sequence: number;
   readonly number: number;

@@ -24,6 +24,7 @@ import { RAIL } from '../../unit/stages.ts';
 import { UnitNumber } from '../../ui/unit-number.tsx';
 import { WorkshopTop } from '../../ui/workshop-top.tsx';
 import { FileButton } from '../../ui/file-button.tsx';
+import type { Why } from './new-unit-dialog.tsx';
 import styles from './bench.module.css';
 
 dayjs.extend(relativeTime);
@@ -40,7 +41,7 @@ const LARGEST_FILE = 10_000_000;
 
 /** All units on the bench. */
 export function BenchPage() {
-  const [isNew, setIsNew] = useState(false);
+  const [why, setWhy] = useState<Why | null>(null);
   const { open, isDragging, dragHandlers } = useOpenFile();
   const [place, setPlace] = useState<UnitPlace>('bench');
   const [text, setText] = useState('');
@@ -48,10 +49,12 @@ export function BenchPage() {
   const find = text.trim();
   const { units, total, places, error } = useUnits({ place, find, limit });
   const put = usePutUnit();
+  const samples = (units ?? []).filter((u) => u.isSample === true && u.place === 'bench');
   return (
     <div className={styles.bench} {...dragHandlers}>
       <WorkshopTop />
       <main className={styles.benchMain}>
+        <Doors samples={samples} onNew={setWhy} onClear={() => samples.forEach((u) => put(u, 'away'))} />
         <div className="zb-panel-head">
           <h1>{PLACES[place]}</h1>
           {places.away + places.deleted > 0 && (
@@ -87,7 +90,7 @@ export function BenchPage() {
           >
             Save the bench
           </Button>
-          <Button type="primary" icon={<PlusOutlined />} onClick={() => setIsNew(true)}>
+          <Button type="primary" icon={<PlusOutlined />} onClick={() => setWhy('new')}>
             New unit
           </Button>
         </div>
@@ -101,7 +104,7 @@ export function BenchPage() {
               find !== '' ? (
                 `No unit is called “${find}” here.`
               ) : place === 'bench' ? (
-                <EmptyBench onNew={() => setIsNew(true)} />
+                <EmptyBench onNew={() => setWhy('new')} />
               ) : (
                 'Nothing is here.'
               )
@@ -114,12 +117,46 @@ export function BenchPage() {
         <p className={`zb-dim ${styles.dropHint}`}>A unit file can be dropped anywhere on this page.</p>
       </main>
       {isDragging && <div className={styles.drop}>Drop the unit file to put it on the bench</div>}
-      {isNew && (
+      {why !== null && (
         <Suspense fallback={null}>
-          <NewUnitDialog onClose={() => setIsNew(false)} />
+          <NewUnitDialog why={why} onClose={() => setWhy(null)} />
         </Suspense>
       )}
     </div>
+  );
+}
+
+interface DoorsProps {
+  readonly samples: readonly UnitSummary[];
+  readonly onNew: (why: Why) => void;
+  readonly onClear: () => void;
+}
+
+/** What this is, in a sentence, and where to begin. */
+function Doors({ samples, onNew, onClear }: DoorsProps) {
+  const navigate = useNavigate();
+  const [finished] = [...samples].sort((a, b) => b.measuredCount - a.measuredCount);
+  return (
+    <section className={styles.doors} aria-label="Where to begin">
+      <p>
+        Find what is wrong in an amplifier, effect or microphone, work out a change, do it step by step, and
+        prove it.
+      </p>
+      <div>
+        <Button onClick={() => onNew('broken')}>Something is broken</Button>
+        <Button onClick={() => onNew('change')}>I want to change something</Button>
+        {finished && (
+          <>
+            <Button onClick={() => void navigate(`/units/${finished.id}/measure`)}>
+              Show me a finished one
+            </Button>
+            <Button type="text" onClick={onClear} title="They can be brought back from there">
+              Put the samples away
+            </Button>
+          </>
+        )}
+      </div>
+    </section>
   );
 }
 
@@ -158,7 +195,8 @@ function UnitsTable({ units, total, onMore, empty, onPut }: UnitsTableProps) {
                 <Link to={stagePath(u)} className={`zb-tag ${styles.tagSmall}`}>
                   <span className="zb-tag-hole" aria-hidden />
                   <strong>{u.name}</strong> <UnitNumber number={u.number} />
-                </Link>
+                </Link>{' '}
+                {u.isSample === true && <span className="zb-dim">sample</span>}
               </td>
               <td className={styles.wideOnly}>{u.kind}</td>
               <td>{u.stage.charAt(0).toUpperCase() + u.stage.slice(1)}</td>

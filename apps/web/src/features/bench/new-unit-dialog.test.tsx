@@ -16,7 +16,7 @@ const open = () => {
   const onClose = vi.fn();
   render(
     <MemoryRouter>
-      <NewUnitDialog onClose={onClose} />
+      <NewUnitDialog why="new" onClose={onClose} />
       <Where />
     </MemoryRouter>,
   );

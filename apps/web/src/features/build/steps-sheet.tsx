@@ -130,7 +130,8 @@ function StepAtHand({ ticked, work, onShow }: AtHandProps) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const field = event.target instanceof HTMLElement ? event.target : null;
-      const isTyping = field !== null && field.closest('input, textarea, select, [role=combobox]') !== null;
+      const isTyping =
+        field !== null && field.closest('input, textarea, select, [role=combobox], .ant-drawer') !== null;
       if (isTyping || event.ctrlKey || event.metaKey || event.altKey) return;
       // A key that is held does once what it does.
       if (event.key === ' ' && !isPressed(field)) {

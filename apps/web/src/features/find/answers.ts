@@ -59,6 +59,6 @@ export function isFree(event: KeyboardEvent): boolean {
   if (event.ctrlKey || event.metaKey || event.altKey) return false;
   return !(
     target instanceof HTMLElement &&
-    target.closest('input, textarea, select, [contenteditable], [role="combobox"], .ant-modal')
+    target.closest('input, textarea, select, [contenteditable], [role="combobox"], .ant-modal, .ant-drawer')
   );
 }
