@@ -16,7 +16,7 @@ export const WORKSHOP_PAGES = [
 /** The top bar of the pages that belong to no unit, with the way from one to the other. */
 export function WorkshopTop() {
   return (
-    <header className="zb-top">
+    <header className={`zb-top ${styles.top}`}>
       <span className="zb-word-mark">Zemble</span>
       <nav className={styles.pages} aria-label="Workshop">
         {WORKSHOP_PAGES.map(({ path, word }) => (

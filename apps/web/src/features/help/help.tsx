@@ -49,12 +49,12 @@ export function Help() {
       aria-label={`Help: ${page.title}`}
     >
       <p className={styles.purpose}>{page.purpose}</p>
-      <ol>
+      <ol className={styles.steps}>
         {page.steps.map((step) => (
           <li key={step}>{step}</li>
         ))}
       </ol>
-      <h3>Keys</h3>
+      <h3 className={styles.heading}>Keys</h3>
       <ul className={styles.keys}>
         {[...page.keys, ...(isOfUnit ? EVERYWHERE : [])].map(([keys, does]) => (
           <li key={keys}>
@@ -65,9 +65,9 @@ export function Help() {
           </li>
         ))}
       </ul>
-      <h3>Words</h3>
+      <h3 className={styles.heading}>Words</h3>
       <Words words={page.words} />
-      <details>
+      <details className={styles.heading}>
         <summary>All other words</summary>
         <Words words={others} />
       </details>
