@@ -32,4 +32,17 @@ test('a newcomer is told what this is, and each door leads on', async ({ page })
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toContainText('parts a line each');
   await expect(field).toHaveValue('');
+
+  // Anything is gone to from the bench too, and every word is explained.
+  await page.goto('/');
+  await expect(doors).toBeVisible();
+  await expect(async () => {
+    await page.keyboard.press('Control+K');
+    await expect(page.getByRole('combobox', { name: 'Go to anything' })).toBeFocused({ timeout: 1000 });
+  }).toPass();
+  await page.keyboard.type('what is esr');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog', { name: 'Bench' })).toContainText(
+    'the resistance that a capacitor has inside',
+  );
 });

@@ -1,12 +1,13 @@
 // @vitest-environment happy-dom
 import '../testing/component.ts';
-import { act, fireEvent, screen } from '@testing-library/react';
+import { act, fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { useLocation } from 'react-router';
+import { MemoryRouter, useLocation } from 'react-router';
 import { describe, expect, it, vi } from 'vitest';
 import { showInUnit, unitOf } from '../testing/in-unit.tsx';
 import { LayerProvider, useLayer } from '../unit/layer.tsx';
 import { useSelection } from '../unit/selection.tsx';
+import { onHelpOpen } from '../ui/help-state.ts';
 import { openPalette } from './palette-state.ts';
 
 const other = {
@@ -29,7 +30,7 @@ vi.mock('../api/outbox-context.tsx', () => ({
     notKept: null,
   }),
 }));
-const { Palette } = await import('./palette.tsx');
+const { Palette, UnitPalette } = await import('./palette.tsx');
 const { TopBar } = await import('./top-bar.tsx');
 
 function Where() {
@@ -42,7 +43,7 @@ const open = () => {
     unitOf({ lines: ['R1 10k a 0', 'C12 100n a 0'] }),
     <LayerProvider>
       <TopBar />
-      <Palette />
+      <UnitPalette />
       <Where />
     </LayerProvider>,
   );
@@ -110,5 +111,23 @@ describe('the layer shown', () => {
     await user.keyboard('{ArrowLeft}{ArrowLeft}{ArrowLeft}');
     expect(where()).toContain('proven');
     expect(radio('proven').getAttribute('aria-checked')).toBe('true');
+  });
+
+  it('is there without a unit, and finds help and the words of the trade', async () => {
+    const told = vi.fn();
+    const stop = onHelpOpen(told);
+    const user = userEvent.setup();
+    render(
+      <MemoryRouter>
+        <Palette />
+      </MemoryRouter>,
+    );
+    fireEvent.keyDown(window, { key: 'k', ctrlKey: true });
+    await user.type(await field(), 'spring');
+    expect(screen.getAllByRole('option').map((o) => o.textContent)).toEqual(['Unit: Spring reverb #9']);
+    await user.clear(await field());
+    await user.type(await field(), 'what leg lifted{Enter}');
+    expect(told).toHaveBeenCalledWith('leg lifted');
+    stop();
   });
 });

@@ -5,6 +5,8 @@ import { useNavigate } from 'react-router';
 import { fileUrl } from '../api/client.ts';
 import { useUnits } from '../api/use-units.ts';
 import { useLayer } from '../unit/layer.tsx';
+import { GLOSSARY } from '../features/help/index.ts';
+import { openHelp } from '../ui/help-state.ts';
 import { useMode } from '../ui/mode.tsx';
 import { WORKSHOP_PAGES } from '../ui/workshop-top.tsx';
 import { onPaletteOpen } from './palette-state.ts';
@@ -22,22 +24,12 @@ interface Command {
   readonly run: () => void;
 }
 
-/** One field that reaches everything: stages, parts, layers, units. Ctrl K opens it; Alt 1 to 7 go to the stages, Alt E to what can be done at what is chosen. */
-export function Palette() {
-  const [isOpen, setIsOpen] = useState(false);
-  const [text, setText] = useState('');
-  const [chosen, setChosen] = useState(0);
-  const field = useRef<InputRef>(null);
-  const commands = useCommands(text);
-  const navigate = useNavigate();
+/** In a unit: its stages, parts and layers too. Alt 1 to 7 go to the stages, Alt E to what can be done at what is chosen. */
+export function UnitPalette() {
   const { unit } = useUnitContext();
-  useEffect(() => onPaletteOpen(() => setIsOpen(true)), []);
+  const navigate = useNavigate();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
-        event.preventDefault();
-        setIsOpen(true);
-      }
       if (event.altKey && event.code === 'KeyE') {
         event.preventDefault();
         void navigate(`/units/${unit.id}/rework`, { state: { line: '' } });
@@ -53,6 +45,44 @@ export function Palette() {
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, [navigate, unit.id]);
+  return (
+    <Palette
+      own={useUnitCommands()}
+      unitId={unit.id}
+      placeholder="A part, a stage, a layer, another unit, a word"
+    />
+  );
+}
+
+interface PaletteProps {
+  /** Before those that there are everywhere. */
+  readonly own?: readonly Command[];
+  /** The unit that is open; it is not gone to. */
+  readonly unitId?: string;
+  readonly placeholder?: string;
+}
+
+const NONE: readonly Command[] = [];
+
+/** One field that reaches everything, on every screen: pages, units, help and the trade's words. Ctrl K opens it. */
+export function Palette({ own = NONE, unitId, placeholder = 'A page, a unit, a word' }: PaletteProps) {
+  const [isOpen, setIsOpen] = useState(false);
+  const [text, setText] = useState('');
+  const [chosen, setChosen] = useState(0);
+  const field = useRef<InputRef>(null);
+  const everywhere = useCommands(text, unitId);
+  const commands = useMemo(() => [...own, ...everywhere], [own, everywhere]);
+  useEffect(() => onPaletteOpen(() => setIsOpen(true)), []);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+        event.preventDefault();
+        setIsOpen(true);
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
   const close = () => {
     setIsOpen(false);
     setText('');
@@ -96,7 +126,7 @@ export function Palette() {
           setChosen(0);
         }}
         onKeyDown={onKey}
-        placeholder="A part, a stage, a layer, another unit"
+        placeholder={placeholder}
         role="combobox"
         aria-label="Go to anything"
         aria-expanded
@@ -125,13 +155,42 @@ export function Palette() {
 /** How many other units are offered. */
 const MOST_UNITS = 20;
 
-function useCommands(text: string): readonly Command[] {
+/** What there is on every screen. */
+function useCommands(text: string, unitId: string | undefined): readonly Command[] {
+  const navigate = useNavigate();
+  const { toggle } = useMode();
+  const { units } = useUnits({ find: text.replace(/^\s*unit:?\s*/i, '').trim(), limit: MOST_UNITS });
+  return useMemo(() => {
+    const pages = WORKSHOP_PAGES.map(({ path, word }): Command => ({
+      value: `Go to the ${word.toLowerCase()}`,
+      run: () => void navigate(path),
+    }));
+    const others = (units ?? [])
+      .filter((u) => u.id !== unitId)
+      .map((u): Command => ({
+        value: `Unit: ${u.name} #${u.number}`,
+        run: () => void navigate(`/units/${u.id}/${u.stage === 'log' ? 'log' : 'trace'}`),
+      }));
+    const words = Object.keys(GLOSSARY).map((word): Command => ({
+      value: `What is: ${word}`,
+      run: () => openHelp(word),
+    }));
+    return [
+      ...pages,
+      { value: 'Help: this screen, its keys and words', run: () => openHelp() },
+      { value: 'Dim or light the page', run: toggle },
+      ...others,
+      ...words,
+    ];
+  }, [navigate, unitId, toggle, units]);
+}
+
+/** What there is in a unit beside. */
+function useUnitCommands(): readonly Command[] {
   const navigate = useNavigate();
   const { unit } = useUnitContext();
   const { selectRef, selectNet } = useSelection();
   const { setLayer } = useLayer();
-  const { toggle } = useMode();
-  const { units } = useUnits({ find: text.replace(/^\s*unit:?\s*/i, '').trim(), limit: MOST_UNITS });
   return useMemo(() => {
     const stages = RAIL.map(({ stage, word }): Command => ({
       value: `Stage: ${word}`,
@@ -153,16 +212,6 @@ function useCommands(text: string): readonly Command[] {
         selectNet(net);
       },
     }));
-    const pages = WORKSHOP_PAGES.map(({ path, word }): Command => ({
-      value: `Go to the ${word.toLowerCase()}`,
-      run: () => void navigate(path),
-    }));
-    const others = (units ?? [])
-      .filter((u) => u.id !== unit.id)
-      .map((u): Command => ({
-        value: `Unit: ${u.name} #${u.number}`,
-        run: () => void navigate(`/units/${u.id}/${u.stage === 'log' ? 'log' : 'trace'}`),
-      }));
     return [
       ...stages,
       ...layers,
@@ -170,12 +219,9 @@ function useCommands(text: string): readonly Command[] {
         value: 'Change what is chosen',
         run: () => void navigate(`/units/${unit.id}/rework`, { state: { line: '' } }),
       },
-      ...pages,
       { value: 'Export this unit as a file', run: () => location.assign(fileUrl(unit.id)) },
-      { value: 'Dim or light the page', run: toggle },
       ...parts,
       ...netCommands,
-      ...others,
     ];
-  }, [navigate, unit, selectRef, selectNet, setLayer, toggle, units]);
+  }, [navigate, unit, selectRef, selectNet, setLayer]);
 }

@@ -5,7 +5,6 @@ import { ProblemError } from '../api/client.ts';
 import { OutboxProvider } from '../api/outbox-context.tsx';
 import { SessionGate } from '../people/session-gate.tsx';
 import { Conflicts } from '../saving/conflicts.tsx';
-import { Help } from '../features/help/index.ts';
 import { ErrorBoundary } from './error-boundary.tsx';
 import { NewVersion } from './new-version.tsx';
 import { LayerProvider } from '../unit/layer.tsx';
@@ -33,6 +32,10 @@ const BoardPrint = lazy(() => import('../features/build/index.ts').then((m) => (
 const PanelPrint = lazy(() => import('../features/build/index.ts').then((m) => ({ default: m.PanelPrint })));
 const LogStage = lazy(() => import('../features/log/index.ts').then((m) => ({ default: m.LogStage })));
 
+/** What is asked for by a key comes after the screen. */
+const Help = lazy(() => import('../features/help/index.ts').then((m) => ({ default: m.Help })));
+const Palette = lazy(() => import('./palette.tsx').then((m) => ({ default: m.Palette })));
+
 /** What is not there is not there a moment later: it is asked for again when somebody looks. */
 const mayPass = (error: unknown): boolean =>
   !(error instanceof ProblemError && error.problem.code === 'not-found');
@@ -48,7 +51,9 @@ export function Root() {
               <BrowserRouter>
                 <Conflicts />
                 <NewVersion />
-                <Help />
+                <Suspense fallback={null}>
+                  <Help />
+                </Suspense>
                 <Suspense
                   fallback={
                     <p className="zb-opening" role="status">
@@ -65,9 +70,20 @@ export function Root() {
                         </SessionGate>
                       }
                     >
-                      <Route path="/" element={<BenchPage />} />
-                      <Route path="/drawer" element={<DrawerPage />} />
-                      <Route path="/desk" element={<DeskPage />} />
+                      <Route
+                        element={
+                          <>
+                            <Suspense fallback={null}>
+                              <Palette />
+                            </Suspense>
+                            <Outlet />
+                          </>
+                        }
+                      >
+                        <Route path="/" element={<BenchPage />} />
+                        <Route path="/drawer" element={<DrawerPage />} />
+                        <Route path="/desk" element={<DeskPage />} />
+                      </Route>
                       <Route path="/units/:unitId/print/board/:boardId" element={<BoardPrint />} />
                       <Route path="/units/:unitId/print/panel/:panelId" element={<PanelPrint />} />
                       <Route path="/units/:unitId" element={<UnitPage />}>

@@ -20,7 +20,7 @@ import { useComputed } from '../compute/use-computed.ts';
 import { ReadoutsDock } from '../features/readouts/index.ts';
 import { AreaBoundary } from '../ui/area-boundary.tsx';
 import { LaterUnit } from '../unit/later-unit.tsx';
-import { Palette } from './palette.tsx';
+import { UnitPalette } from './palette.tsx';
 import { Rail } from './rail.tsx';
 import { TopBar } from './top-bar.tsx';
 import { AnalysedContext, LatestAnalysisContext, type Analysed } from '../unit/analysed.tsx';
@@ -60,7 +60,7 @@ export function UnitPage() {
 const LaterTopBar = memo(TopBar);
 const LaterRail = memo(Rail);
 const LaterDock = memo(ReadoutsDock);
-const LaterPalette = memo(Palette);
+const LaterPalette = memo(UnitPalette);
 
 function LoadedUnit({ unit: stored }: { unit: UnitResource }) {
   const change = useChange(stored.id);

@@ -6,7 +6,7 @@ import { openHelp } from './help-state.ts';
 export function HelpButton() {
   return (
     <Tooltip title="What this screen is for, its keys and words">
-      <Button type="text" aria-label="Help" icon={<QuestionCircleOutlined />} onClick={openHelp} />
+      <Button type="text" aria-label="Help" icon={<QuestionCircleOutlined />} onClick={() => openHelp()} />
     </Tooltip>
   );
 }

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { useLocation } from 'react-router';
 import { Keys } from '../../ui/keys.tsx';
 import { GLOSSARY, type Word } from './glossary.ts';
-import { EVERYWHERE, HELP_PAGES, type HelpId } from './pages.ts';
+import { EVERYWHERE, IN_A_UNIT, HELP_PAGES, type HelpId } from './pages.ts';
 import { onHelpOpen } from '../../ui/help-state.ts';
 import styles from './help.module.css';
 
@@ -24,14 +24,24 @@ function isAsked({ key, target, ctrlKey, metaKey, altKey }: KeyboardEvent): bool
 /** What the screen is for, what is done there, its keys and its words: by ?, F1 and the button in the header. */
 export function Help() {
   const [isOpen, setIsOpen] = useState(false);
+  /** The word that was asked for. */
+  const [asked, setAsked] = useState<Word | null>(null);
   const { pathname } = useLocation();
   const id = helpIdAt(pathname);
   const page = HELP_PAGES[id];
-  useEffect(() => onHelpOpen(() => setIsOpen(true)), []);
+  useEffect(
+    () =>
+      onHelpOpen((word) => {
+        setAsked(word !== undefined && Object.hasOwn(GLOSSARY, word) ? (word as Word) : null);
+        setIsOpen(true);
+      }),
+    [],
+  );
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (!isAsked(event)) return;
       event.preventDefault();
+      setAsked(null);
       setIsOpen((open) => !open);
     };
     window.addEventListener('keydown', onKey);
@@ -48,7 +58,8 @@ export function Help() {
       destroyOnHidden
       aria-label={`Help: ${page.title}`}
     >
-      <p className={styles.purpose}>{page.purpose}</p>
+      {asked && <Words words={[asked]} />}
+      <p className={asked ? styles.heading : styles.purpose}>{page.purpose}</p>
       <ol className={styles.steps}>
         {page.steps.map((step) => (
           <li key={step}>{step}</li>
@@ -56,7 +67,7 @@ export function Help() {
       </ol>
       <h3 className={styles.heading}>Keys</h3>
       <ul className={styles.keys}>
-        {[...page.keys, ...(isOfUnit ? EVERYWHERE : [])].map(([keys, does]) => (
+        {[...page.keys, ...(isOfUnit ? IN_A_UNIT : []), ...EVERYWHERE].map(([keys, does]) => (
           <li key={keys}>
             <span>
               <Keys keys={keys} />

@@ -14,11 +14,15 @@ export interface HelpPage {
 export type HelpId = RailStage | 'bench' | 'drawer' | 'desk';
 
 /** Keys that work on every screen of a unit. */
-export const EVERYWHERE: HelpPage['keys'] = [
-  ['Ctrl K', 'go to a stage, part, net, layer or another unit'],
+export const IN_A_UNIT: HelpPage['keys'] = [
   ['Alt 1', 'to Alt 7: the stages in their order'],
   ['Alt E', 'change what is chosen, in Rework'],
   ['Ctrl Z', 'take back your newest step'],
+];
+
+/** Keys that work on every screen. */
+export const EVERYWHERE: HelpPage['keys'] = [
+  ['Ctrl K', 'go to anything: a stage, part, net, page, unit, word'],
   ['? F1', 'this help'],
 ];
 
@@ -27,7 +31,7 @@ export const HELP_PAGES: Readonly<Record<HelpId, HelpPage>> = {
     title: 'Bench',
     purpose: 'All units that are being worked on. Each has its circuit, its readings, its changes and its log.',
     steps: ['Put a new unit on the bench, or open a unit file.', 'Choose a unit to go on where it was left.', 'What is done with is put away, and can be brought back.'],
-    keys: [['? F1', 'this help']],
+    keys: [],
     words: ['net', 'readout', 'layer', 'path'],
   },
   intake: {
