@@ -55,7 +55,7 @@ test('on the network everybody signs in: a phone is paired once, and a copied co
   // Signed out at work, what was typed stays, and goes on when they are back.
   await other.getByLabel('Note').fill('And it hums');
   await page.getByRole('button', { name: 'Remove' }).click();
-  await page.getByRole('button', { name: 'OK' }).click();
+  await page.getByRole('button', { name: 'OK', exact: true }).click();
   await expect(page.getByText('Tobi is signed out and removed.')).toBeVisible();
   await other.getByLabel('Note').press('Enter');
   await expect(other.getByRole('dialog', { name: 'Signed out' })).toBeVisible();
@@ -75,7 +75,7 @@ test('on the network everybody signs in: a phone is paired once, and a copied co
   await stolen.addCookies(cookies);
   expect((await stolen.request.get(`${lan}/api/v1/units`)).status()).toBe(200);
   await page.getByRole('button', { name: 'Everywhere' }).click();
-  await page.getByRole('button', { name: 'OK' }).click();
+  await page.getByRole('button', { name: 'OK', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Who is at the bench?' })).toBeVisible();
   expect((await stolen.request.get(`${lan}/api/v1/units`)).status()).toBe(401);
 });
