@@ -51,6 +51,18 @@ describe('what a complaint says of the outputs', () => {
     ['one alone, in the complaint', { words: 'only the left speaker crackles' }, ['spkL'], ['spkR']],
     ['a name by the way says nothing', { words: 'hums when the left knob is turned' }, null, []],
     ['no sound, which may be of the one in use', { words: 'no sound' }, null, []],
+    ['what does not work is hit', { outputs: "left doesn't work" }, ['spkL'], ['spkR']],
+    ['what is not working is hit', { outputs: 'the right one is not working' }, ['spkR'], ['spkL']],
+    ['what works no longer is hit', { outputs: 'right no longer works' }, ['spkR'], ['spkL']],
+    ['what works when warm is hit', { outputs: 'left works when warm' }, ['spkL'], ['spkR']],
+    ['what is excepted is well', { outputs: 'all but the right' }, ['spkL'], ['spkR']],
+    ['what is not meant is well', { outputs: 'left, not right' }, ['spkL'], ['spkR']],
+    ['what is compared with is not hit', { outputs: 'left is quieter than right' }, ['spkL'], ['spkR']],
+    ['all right is no side', { outputs: 'the left one is all right' }, ['spkR'], ['spkL']],
+    ['one alone that works', { words: 'only the right channel works' }, ['spkL'], ['spkR']],
+    ['what is left over is no side', { words: 'only a hum is left' }, null, []],
+    ['at once is no side', { words: 'only hum right after switching on' }, null, []],
+    ['both at once says nothing', { outputs: 'left is fine, left is dead' }, null, []],
     ['an output that is not there', { outputs: 'the tape output' }, null, []],
   ])('%s', (_, intake, hit, well) => {
     expect(told(intake)).toEqual(hit && { hit, well });
@@ -67,6 +79,8 @@ describe('what a complaint says of the outputs', () => {
       ],
     });
     expect(complaintOf(mixer, { outputs: 'channel 2 only' })).toEqual({ hit: [4], well: [3] });
+    expect(complaintOf(mixer, { words: 'only channel 2 is silent' })).toEqual({ hit: [4], well: [3] });
+    expect(complaintOf(mixer, { words: 'it is only 2 years old' })).toBeNull();
   });
 
   it('says nothing of a path with one output', () => {
