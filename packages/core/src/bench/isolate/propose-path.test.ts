@@ -100,6 +100,15 @@ describe('the ends of a proposed path', () => {
     expect(path.blocks.flatMap((b) => b.parts ?? []).filter((r) => r === 'J1')).toHaveLength(1);
   });
 
+  it('is not confused by a net that is called as a part is, nor by one jack with two contacts', () => {
+    const odd = links(PREAMPLIFIER.replaceAll(/\bin\b/g, 'R1').replaceAll(/\bout\b/g, 'Q2'));
+    expect(odd.audio).toEqual(['R1>C1', 'C1>Q1', 'Q1>Q2', 'Q2>C2', 'C2>Q2-output']);
+    const { path } = links(`${PREAMPLIFIER}\nJ1 jack in out`);
+    const owned = path.blocks.flatMap((b) => b.parts ?? []).filter((r) => r === 'J1');
+    expect(owned).toHaveLength(1);
+    expect(path.links.some((l) => l.to === 'J1')).toBe(false);
+  });
+
   it('keeps every random circuit without rings', () => {
     for (let seed = 1; seed < 40; seed += 1) {
       const circuit = randomCircuit(seed, 1 + (seed % 5));

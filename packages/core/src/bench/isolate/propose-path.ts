@@ -230,8 +230,8 @@ class PathBuilder {
   private giveToNearest(p: Part): void {
     const own = new Set(Object.values(p.pins).filter((n) => !this.rails.has(n)));
     const score = (b: BlockData) => {
-      const centre = this.circuit.parts.find((q) => q.ref === b.id);
-      if (!centre || this.inputs.has(b.id) || this.outputs.has(b.id)) return 0;
+      const centre = this.isEnd(b) ? undefined : this.circuit.parts.find((q) => q.ref === b.id);
+      if (!centre) return 0;
       const nets = Object.values(centre.pins).filter((n) => !this.rails.has(n));
       const shared = nets.filter((n) => own.has(n)).length * 4;
       const near = nets.filter((n) =>
@@ -258,7 +258,8 @@ class PathBuilder {
   private centres(): Map<string, Part> {
     return new Map(
       this.blocks.flatMap((b) => {
-        const part = this.circuit.parts.find((p) => p.ref === b.id);
+        // An end may be called as a part is, its jack among them: it is built around none.
+        const part = this.isEnd(b) ? undefined : this.circuit.parts.find((p) => p.ref === b.id);
         return part && b.kind !== 'supply' ? [[b.id, part] as const] : [];
       }),
     );
@@ -320,11 +321,16 @@ class PathBuilder {
     });
   }
 
+  private isEnd = ({ id }: BlockData): boolean => this.inputs.has(id) || this.outputs.has(id);
+
   private addEnd(ends: Map<string, string>, net: string, word: string): void {
     const jack = this.circuit.parts.find((p) => p.kind === 'jack' && Object.values(p.pins).includes(net));
     let id = jack?.ref ?? net;
     while (this.blocks.some((b) => b.id === id)) id = `${id}-${word.toLowerCase()}`;
-    const parts = jack ? [jack.ref] : [];
+    // A jack with several contacts belongs to the first end that it has.
+    const isFree =
+      jack !== undefined && !this.blocks.some((b) => this.isEnd(b) && b.parts!.includes(jack.ref));
+    const parts = isFree ? [jack.ref] : [];
     for (const b of this.blocks) b.parts = b.parts!.filter((ref) => !parts.includes(ref));
     this.blocks.push({
       id,
@@ -333,7 +339,7 @@ class PathBuilder {
       parts,
       minutes: blockKind('socket').minutes,
     });
-    if (jack) this.owner.set(jack.ref, id);
+    if (isFree) this.owner.set(jack.ref, id);
     ends.set(id, net);
   }
 
