@@ -148,7 +148,7 @@ function Doors({ samples, onNew, onClear }: DoorsProps) {
         {finished && (
           <>
             <Button onClick={() => void navigate(`/units/${finished.id}/measure`)}>
-              Show me a finished one
+              Show me one that is measured
             </Button>
             <Button type="text" onClick={onClear} title="They can be brought back from there">
               Put the samples away
