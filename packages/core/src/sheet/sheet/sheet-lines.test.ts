@@ -29,6 +29,15 @@ describe('a list of parts that is pasted', () => {
     expect(refused[2]!.problem.message).toContain('in the list already');
   });
 
+  it('refuses by itself what no record keeps, and a designator that differs in its case only', () => {
+    const { parts, refused } = parseSheetLines(
+      'R1 10k a\u0000 b\nR2 1k a b\nr2 2k a 0\n__proto__ 1k a b',
+      BLANK,
+    );
+    expect(parts.map((p) => p.ref)).toEqual(['R2']);
+    expect(refused.map((r) => r.line)).toEqual(['R1 10k a b', 'r2 2k a 0', '__proto__ 1k a b']);
+  });
+
   it('knows the nets of the circuit that it goes into', () => {
     const known = { ground: 'chassis', parts: [] };
     expect(parseSheetLines('R1 10k a gnd', known).parts[0]!.pins).toEqual({ a: 'a', b: 'chassis' });

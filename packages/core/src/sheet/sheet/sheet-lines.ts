@@ -17,6 +17,9 @@ export interface SheetLinesResult {
 
 /** What stands before a line in lists that people keep: a bullet, a number with its bracket or full stop. */
 const BULLET = /^\s*(?:[-–•*·]|\d+[.)])\s+/;
+/** Signs that no list has on purpose, and no record keeps. */
+const UNPRINTED = /\p{Cc}/u;
+const UNPRINTED_ALL = /\p{Cc}/gu;
 const COMMENT = /^\s*(?:#|\/\/)/;
 
 /**
@@ -32,19 +35,27 @@ export function parseSheetLines(text: string, known: Circuit): SheetLinesResult 
   for (const raw of text.split(/\r\n|\r|\n/)) {
     const line = raw.replace(BULLET, '').replace(/\s+/g, ' ').trim();
     if (line === '' || COMMENT.test(raw)) continue;
+    if (UNPRINTED.test(line)) {
+      const detail = 'The line has a sign that cannot be printed; type it anew.';
+      refused.push({
+        line: line.replace(UNPRINTED_ALL, ''),
+        problem: problem('sheet/unreadable', { detail }),
+      });
+      continue;
+    }
     const read = parseSheetLine(line, { ...known, parts: [...known.parts, ...parts] });
     if (!read.ok) {
       refused.push({ line, problem: read.problem });
       continue;
     }
     const { ref } = read.part;
-    const before = lineOf.get(ref);
+    const before = lineOf.get(ref.toLowerCase());
     if (before !== undefined) {
       const detail = `${ref} is in the list already, as "${before}"; give one of them another designator.`;
       refused.push({ line, problem: problem('sheet/unreadable', { detail, ref }) });
       continue;
     }
-    lineOf.set(ref, line);
+    lineOf.set(ref.toLowerCase(), line);
     parts.push(read.part);
   }
   return { parts, refused };
